@@ -1,0 +1,67 @@
+import type { Score } from '../score/model.ts';
+import { cmp } from '../score/fraction.ts';
+import { cadenceCandidates, chooseCadences } from './cadences.ts';
+import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
+import type { Facts, Pin } from './facts.ts';
+import { searchHarmony, type HarmonyPins } from './harmony-search.ts';
+import { parseKey } from './keys.ts';
+import { findPhrases } from './phrases.ts';
+import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
+
+/** Changes whenever the same score may yield other facts; part of the cache's key. */
+export const ENGINE = 'nuvelo-1';
+
+/** Signatures in the piece as they sound, the first one first. */
+function signatures(score: Score): number[] {
+  // A part that is not transposed shows the sounding signature; else the first part's is moved.
+  const concert = score.parts.find((p) => p.transpose.chromatic % 12 === 0);
+  const part = concert ?? score.parts[0];
+  const shift = concert ? 0 : signatureShift(part.transpose.chromatic);
+  const found = new Set<number>();
+  for (const change of part.changes) for (const { key } of change.keys ?? []) found.add(key.fifths + shift);
+  return found.size ? [...found] : [shift];
+}
+
+/** Fifths from a written to a sounding signature for a transposition in semitones. */
+export const signatureShift = (chromatic: number): number => {
+  const fifths = (((chromatic * 7) % 12) + 12) % 12;
+  return fifths > 6 ? fifths - 12 : fifths;
+};
+
+function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
+  const result: HarmonyPins = { keys: [], chords: [] };
+  for (const pin of pins) {
+    if (pin.kind === 'phrase-start') continue;
+    const from = slotIndexAt(texture, toTicks(texture, pin.start));
+    const end = toTicks(texture, pin.end);
+    let to = from + 1;
+    while (to < texture.slots.length && texture.slots[to].start < end) to++;
+    if (pin.kind === 'key') {
+      const key = parseKey(pin.key);
+      if (key) result.keys.push({ from, to, key });
+    } else result.chords.push({ from, to, matches: matchesRoman(pin.roman) });
+  }
+  return result;
+}
+
+/**
+ * All facts about a score, on sounding pitch. Corrections bind the search, so that what depends on them
+ * follows. `parts` limits the analysis to some parts (indices); null takes all.
+ */
+export function analyse(score: Score, pins: readonly Pin[] = [], parts: readonly number[] | null = null, texture = textureOf(score, parts)): Facts {
+  const facts: Facts = { engine: ENGINE, keys: [], chords: [], cadences: [], phrases: [] };
+  if (texture.tones.length === 0) return facts;
+  const pinnedIn = (kind: Pin['kind']) => (start: number, end: number): boolean =>
+    pins.some((p) => p.kind === kind && p.kind !== 'phrase-start' && toTicks(texture, p.start) < end && toTicks(texture, p.end) > start);
+  const spans = searchHarmony(texture, signatures(score), harmonyPins(texture, pins));
+  facts.chords = chordFacts(texture, spans, pinnedIn('chord'));
+  facts.keys = keyFacts(texture, spans, facts.chords, pinnedIn('key'));
+  const candidates = cadenceCandidates(score, texture, facts.chords);
+  facts.phrases = findPhrases(score, texture, candidates, [...pins]);
+  facts.cadences = chooseCadences(texture, candidates, facts.phrases.map((p) => toTicks(texture, p.end)));
+  for (const phrase of facts.phrases) {
+    const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
+    if (closing) phrase.cadence = closing.id;
+  }
+  return facts;
+}

@@ -1,0 +1,151 @@
+import { fifthsName, fifthsPc } from '../score/pitch.ts';
+import type { ChordFact, KeyFact } from './facts.ts';
+import type { HarmonySpan } from './harmony-search.ts';
+import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
+import { fromTicks, type Slot, type Texture, type Tone } from './texture.ts';
+import { romanOf, TONES, type ChordType } from './vocabulary.ts';
+
+/** A margin of this much per beat counts as near certainty. Set by hand. */
+const SURE_MARGIN = 0.9;
+
+const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));
+const round2 = (x: number): number => Math.round(x * 100) / 100;
+
+/** Tones that begin or sound within a range of slots, without grace notes. */
+function tonesIn(slots: Slot[], from: number, to: number): Tone[] {
+  const tones = new Set<Tone>();
+  for (let s = from; s < to; s++) for (const t of slots[s].tones) tones.add(t);
+  return [...tones];
+}
+
+/** Which chord tone (0 root … 3 seventh) is in the bass, and its spelling. */
+function bassOf(texture: Texture, span: HarmonySpan): { inversion: number; fifths: number } {
+  const root = span.key.tonic + span.type.root;
+  const tones = TONES[span.type.quality];
+  const place = (t: Tone): number => {
+    const exact = tones.indexOf(t.fifths - root);
+    return exact >= 0 ? exact : tones.findIndex((x) => fifthsPc(x) === fifthsPc(t.fifths - root));
+  };
+  const beatEnd = texture.slots[span.from].start + texture.ticksPerQuarter;
+  const all = tonesIn(texture.slots, span.from, span.to);
+  // The bass is what sounds lowest while the chord sets in. A single line states a bass only by beginning with
+  // its lowest chord tone; elsewhere its chords are understood in root position.
+  const early = all.filter((t) => t.start < beatEnd);
+  const low = (texture.singleLine ? all : early.length ? early : all).filter((t) => place(t) >= 0).sort((a, b) => a.midi - b.midi)[0];
+  if (!low || (texture.singleLine && low.start > texture.slots[span.from].start)) return { inversion: 0, fifths: root };
+  const inversion = place(low);
+  return { inversion, fifths: root + tones[inversion] };
+}
+
+/** Chord facts from the spans of the search. */
+export function chordFacts(texture: Texture, spans: HarmonySpan[], pinnedAt: (start: number, end: number) => boolean): ChordFact[] {
+  const facts = spans.map((span, k) => chordFact(texture, span, k, pinnedAt));
+  markCadentialSixFours(facts, spans);
+  return facts;
+}
+
+function chordFact(texture: Texture, span: HarmonySpan, index: number, pinnedAt: (start: number, end: number) => boolean): ChordFact {
+  const { slots } = texture;
+  const start = slots[span.from].start;
+  const end = slots[span.to - 1].end;
+  const { inversion, fifths } = bassOf(texture, span);
+  const root = span.key.tonic + span.type.root;
+  const heard = new Set(tonesIn(slots, span.from, span.to).map((t) => fifthsName(t.fifths)));
+  const special = span.type.special;
+  const fact: ChordFact = {
+    id: `chord-${index}`,
+    start: fromTicks(texture, start),
+    end: fromTicks(texture, end),
+    key: span.key,
+    roman: special === 'neapolitan' ? `N${['', '6', '64'][inversion] ?? ''}` : romanOf(span.type, inversion),
+    root: fifthsName(root),
+    bass: fifthsName(fifths),
+    quality: span.type.quality,
+    role: span.type.role,
+    inversion,
+    applied: span.type.role === 'applied',
+    special,
+    confidence: round2(sigmoid(1.2 + (2.4 * span.margin) / SURE_MARGIN)),
+    evidence: `sounds ${[...heard].join(' ')}`
+  };
+  if (span.rival) fact.rival = `${fifthsName(span.rival.root)} ${span.rival.quality}`;
+  if (pinnedAt(start, end)) {
+    fact.pinned = true;
+    fact.confidence = 1;
+    fact.evidence = 'set by the instructor';
+  }
+  return fact;
+}
+
+/**
+ * A tonic six-four on the way into the dominant over the same bass is the dominant's ornament and is
+ * named as such (V64). Handbook 2.3.
+ */
+function markCadentialSixFours(facts: ChordFact[], spans: HarmonySpan[]): void {
+  for (let k = 0; k + 1 < facts.length; k++) {
+    const next = facts[k + 1];
+    if (facts[k].role !== 'tonic' || facts[k].inversion !== 2 || facts[k].pinned) continue;
+    if (next.role !== 'dominant' || next.inversion !== 0 || !next.roman.startsWith('V') || !sameKey(spans[k].key, spans[k + 1].key)) continue;
+    facts[k] = { ...facts[k], roman: 'V64', root: next.root, quality: 'maj', role: 'dominant', inversion: 0, cadential: true };
+  }
+}
+
+/** Key areas: runs of chords in one key. */
+export function keyFacts(texture: Texture, spans: HarmonySpan[], chords: ChordFact[], pinned: (start: number, end: number) => boolean): KeyFact[] {
+  const facts: KeyFact[] = [];
+  for (let k = 0; k < spans.length; ) {
+    let end = k + 1;
+    while (end < spans.length && sameKey(spans[end].key, spans[k].key)) end++;
+    const from = texture.slots[spans[k].from].start;
+    const to = texture.slots[spans[end - 1].to - 1].end;
+    const tones = texture.tones.filter((t) => t.start >= from && t.start < to);
+    const { rival, confidence } = keyConfidence(spans[k].key, tones);
+    const fact: KeyFact = {
+      id: `key-${facts.length}`,
+      start: fromTicks(texture, from),
+      end: fromTicks(texture, to),
+      last: fromTicks(texture, tones.length ? tones[tones.length - 1].start : from),
+      key: spans[k].key,
+      name: keyName(spans[k].key),
+      confidence,
+      evidence: keyEvidence(spans[k].key, tones, chords.slice(k, end))
+    };
+    if (rival) fact.rival = keyName(rival);
+    if (pinned(from, to)) {
+      fact.pinned = true;
+      fact.confidence = 1;
+      fact.evidence = 'set by the instructor';
+    }
+    facts.push(fact);
+    k = end;
+  }
+  return facts;
+}
+
+function keyConfidence(key: Key, tones: Tone[]): { rival: Key | null; confidence: number } {
+  const fit = (k: Key): number => tones.reduce((sum, t) => sum + (t.end - t.start) * profileWeight(k, t.fifths), 0);
+  const total = tones.reduce((sum, t) => sum + t.end - t.start, 0) || 1;
+  const rivals: Key[] = [];
+  for (let s = keySignature(key) - 2; s <= keySignature(key) + 2; s++) {
+    for (const rival of [{ tonic: s, minor: false }, { tonic: s + 3, minor: true }]) if (!sameKey(rival, key)) rivals.push(rival);
+  }
+  const best = rivals.map((k) => ({ k, fit: fit(k) })).sort((a, b) => b.fit - a.fit)[0];
+  const margin = (fit(key) - best.fit) / total;
+  return { rival: best.k, confidence: round2(sigmoid(1.3 + 6 * margin)) };
+}
+
+/** What speaks for a key: its leading note, its dominant-to-tonic steps. */
+function keyEvidence(key: Key, tones: Tone[], chords: ChordFact[]): string {
+  const leading = key.tonic + 5;
+  const count = tones.filter((t) => t.fifths === leading).length;
+  let resolved = 0;
+  for (let k = 0; k + 1 < chords.length; k++) if (chords[k].role === 'dominant' && chords[k + 1].role === 'tonic') resolved++;
+  const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`);
+  const parts: string[] = [];
+  if (count) parts.push(`leading note ${fifthsName(leading)} ${times(count)}`);
+  if (resolved) parts.push(`dominant to tonic ${times(resolved)}`);
+  return parts.join('; ') || 'the notes of its scale';
+}
+
+export const matchesRoman = (roman: string) => (_key: Key, type: ChordType): boolean =>
+  TONES[type.quality].some((_, inversion) => romanOf(type, inversion) === roman) || (type.special === 'neapolitan' && /^N/.test(roman));

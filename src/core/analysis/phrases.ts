@@ -1,0 +1,189 @@
+import type { Score } from '../score/model.ts';
+import { toNumber } from '../score/fraction.ts';
+import { BOUNDARY } from '../style/form-weights.ts';
+import { sectionEnds, usualInterval, type CadenceCandidate } from './cadences.ts';
+import type { PhraseFact, Pin } from './facts.ts';
+import { fromTicks, slotAt, toTicks, type Texture, type Tone } from './texture.ts';
+
+interface Boundary {
+  /** Index in the melody of the first note of what would be the next phrase. */
+  index: number;
+  strength: number;
+  evidence: string[];
+  forced: boolean;
+}
+
+/** Degree of change between two neighbouring values (Cambouropoulos 2001). */
+const change = (a: number, b: number): number => (a + b === 0 ? 0 : Math.abs(a - b) / (a + b));
+
+/** Local boundary strength before each melody note, normalised to 0…1. */
+function localChange(melody: Tone[]): number[] {
+  const profile = (values: number[]): number[] => {
+    const s = values.map((x, i) => x * (change(values[i - 1] ?? x, x) + change(x, values[i + 1] ?? x)));
+    const most = Math.max(...s, 1e-9);
+    return s.map((x) => x / most);
+  };
+  const pairs = melody.slice(1).map((t, i) => ({ a: melody[i], b: t }));
+  const pitch = profile(pairs.map(({ a, b }) => Math.abs(b.midi - a.midi) + 0.1));
+  const interval = profile(pairs.map(({ a, b }) => b.start - a.start));
+  const rest = profile(pairs.map(({ a, b }) => Math.max(0, b.start - a.end)));
+  const W = BOUNDARY.local;
+  return [0, ...pairs.map((_, i) => W.pitch * pitch[i] + W.interval * interval[i] + W.rest * rest[i])];
+}
+
+/** Notes under a slur that began earlier in the line, so that the line is not broken before them. */
+function insideSlurs(score: Score, melody: Tone[]): Set<number> {
+  const place = new Map(melody.map((t, i) => [t.note.id, i]));
+  const inside = new Set<number>();
+  for (const slur of score.slurs) {
+    const from = place.get(slur.from);
+    const to = place.get(slur.to);
+    if (slur.kind !== 'slur' || from === undefined || to === undefined) continue;
+    for (let i = from + 1; i <= to; i++) inside.add(i);
+  }
+  return inside;
+}
+
+/** The rhythm of a few notes from an index: distances between entries, up to a bar or so. */
+const rhythmFrom = (melody: Tone[], index: number, count: number): number[] => {
+  const rhythm: number[] = [];
+  for (let i = index; i < Math.min(index + count, melody.length - 1); i++) rhythm.push(melody[i + 1].start - melody[i].start);
+  return rhythm;
+};
+
+function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate[], pins: Pin[]): Boundary[] {
+  const { melody } = texture;
+  const B = BOUNDARY;
+  const usual = usualInterval(texture);
+  const local = localChange(melody);
+  const inside = insideSlurs(score, melody);
+  const ends = new Set(sectionEnds(score, texture));
+  const slurEnds = new Set(score.slurs.filter((s) => s.kind === 'slur').map((s) => s.to));
+  const opening = rhythmFrom(melody, 0, 5);
+  const firstPlace = placeInBar(texture, melody[0].start);
+  // Where the chord of a cadence has arrived, and nothing new has begun.
+  const result: Boundary[] = [];
+  let cadence = 0;
+  for (let i = 1; i < melody.length; i++) {
+    const before = melody[i - 1];
+    const tone = melody[i];
+    const evidence: string[] = [];
+    let strength = B.localChange * local[i];
+    const beat = texture.ticksPerQuarter;
+    const gap = tone.start - before.end;
+    if (gap > 0) {
+      strength += B.rest * Math.min(1, gap / beat);
+      evidence.push('a rest');
+    }
+    const held = tone.start - before.start;
+    if (held >= B.longNoteRatio * usual) {
+      strength += B.longNote * Math.min(1.5, held / (B.longNoteRatio * usual) - 0.5);
+      evidence.push('a long note');
+    }
+    while (cadence + 1 < candidates.length && candidates[cadence + 1].at <= before.start) cadence++;
+    for (const c of [candidates[cadence], candidates[cadence + 1]]) {
+      if (!c || c.at > before.start || c.until < before.start || tone.start <= c.at) continue;
+      // The first break after the arrival closes the phrase; later ones in the same chord less and less.
+      const late = melody.filter((t) => t.start >= c.at && t.start < tone.start).length - 1;
+      if (c.score <= 0) continue;
+      strength += (B.cadence * Math.min(1.2, c.score / 1.6)) / (1 + 0.5 * Math.max(0, late));
+      evidence.push(`a cadence (${c.type})`);
+      break;
+    }
+    if (slurEnds.has(before.note.id)) strength += B.slurEnd;
+    if (inside.has(i)) strength += B.insideSlur;
+    if (before.note.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark' || m.name === 'caesura')) {
+      strength += B.fermataOrBreath;
+      evidence.push('a fermata or breath');
+    }
+    const slot = slotAt(texture, tone.start);
+    if (slot?.level === 3 && slot.start === tone.start) strength += B.onBar;
+    if (Math.abs(placeInBar(texture, tone.start) - firstPlace) < 1) strength += B.samePlaceInBar;
+    const rhythm = rhythmFrom(melody, i, 5);
+    if (rhythm.length === 5 && rhythm.every((r, k) => r === opening[k]) && new Set(opening).size > 1) {
+      strength += B.repetition;
+      evidence.push('the opening rhythm returns');
+    }
+    // A section's end divides the line at the last note before it, or at an upbeat to what follows it.
+    let forced = false;
+    for (const end of ends) {
+      if (before.start < end && tone.start >= end) {
+        strength += B.barline;
+        forced = true;
+        evidence.push('a section ends');
+      }
+    }
+    const pin = pins.find((p) => p.kind === 'phrase-start' && toTicks(texture, p.start) === tone.start);
+    if (pin?.kind === 'phrase-start') {
+      forced = pin.here;
+      strength = pin.here ? 99 : -99;
+      evidence.push('set by the instructor');
+    }
+    if (strength > 0.3) result.push({ index: i, strength, evidence, forced });
+  }
+  return result;
+}
+
+function placeInBar(texture: Texture, ticks: number): number {
+  const slot = slotAt(texture, ticks);
+  if (!slot) return 0;
+  const start = texture.measureStarts[slot.measure];
+  const end = texture.measureStarts[slot.measure + 1] ?? texture.totalTicks;
+  // Counted back from the bar's end, so that a short first bar compares with the upbeats after it.
+  return end - ticks;
+}
+
+/**
+ * Phrases of the highest line: the division that earns most from the signs at its joints, less a price
+ * for each joint and for unusual lengths. A shortest path over the possible joints.
+ */
+export function findPhrases(score: Score, texture: Texture, candidates: CadenceCandidate[], pins: Pin[]): PhraseFact[] {
+  const { melody } = texture;
+  if (melody.length === 0) return [];
+  const joints = boundaries(score, texture, candidates, pins);
+  const B = BOUNDARY;
+  const bar = usualBar(score) * texture.ticksPerQuarter;
+  const nodes: Boundary[] = [{ index: 0, strength: 0, evidence: [], forced: false }, ...joints, { index: melody.length, strength: 0, evidence: ['the end'], forced: false }];
+  const startOf = (node: Boundary): number => melody[node.index]?.start ?? texture.totalTicks;
+  const best = new Array<number>(nodes.length).fill(-Infinity);
+  const from = new Array<number>(nodes.length).fill(0);
+  best[0] = 0;
+  for (let b = 1; b < nodes.length; b++) {
+    for (let a = b - 1; a >= 0; a--) {
+      const bars = (startOf(nodes[b]) - startOf(nodes[a])) / bar;
+      const octaves = Math.log2(Math.max(0.1, bars) / B.usualBars);
+      let value = best[a] - B.length * octaves * octaves + (Math.abs(bars - Math.round(bars)) < 0.01 ? B.wholeBars : 0);
+      if (bars < B.shortestBars && !nodes[a].forced && !nodes[b].forced) value -= 3;
+      if (b < nodes.length - 1) value += nodes[b].strength - B.price;
+      if (value > best[b]) {
+        best[b] = value;
+        from[b] = a;
+      }
+      if (nodes[a].forced || bars > B.longestBars) break;
+    }
+  }
+  const path: number[] = [];
+  for (let k = nodes.length - 1; k > 0; k = from[k]) path.unshift(k);
+  const phrases: PhraseFact[] = [];
+  let open = 0;
+  for (const k of path) {
+    const first = melody[nodes[open].index];
+    const last = melody[nodes[k].index - 1];
+    phrases.push({
+      id: `phrase-${phrases.length}`,
+      start: fromTicks(texture, first.start),
+      end: fromTicks(texture, nodes[k].index < melody.length ? melody[nodes[k].index].start : texture.totalTicks),
+      last: fromTicks(texture, last.start),
+      confidence: nodes[k].index === melody.length ? 0.95 : Math.round(100 / (1 + Math.exp(-(nodes[k].strength - B.price)))) / 100,
+      evidence: nodes[k].evidence.join('; ') || 'the usual length'
+    });
+    open = k;
+  }
+  return phrases;
+}
+
+function usualBar(score: Score): number {
+  const counts = new Map<number, number>();
+  for (const m of score.measures) counts.set(toNumber(m.length), (counts.get(toNumber(m.length)) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0][0] || 4;
+}

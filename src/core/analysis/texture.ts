@@ -1,0 +1,223 @@
+import { frac, lcm, toNumber, type Fraction } from '../score/fraction.ts';
+import type { Measure, Note, Score } from '../score/model.ts';
+import { fifthsOf, midi, staffStep } from '../score/pitch.ts';
+import { HARMONY } from '../style/harmony-weights.ts';
+
+/** A sounding note with its ties joined; times in ticks of the texture. */
+export interface Tone {
+  note: Note;
+  start: number;
+  end: number;
+  midi: number;
+  fifths: number;
+  /** Weight as evidence for a chord, from how the line reaches and leaves it. */
+  weight: number;
+  /** Place in its line: previous and next tone of the same voice. */
+  previous: Tone | null;
+  next: Tone | null;
+}
+
+/** A stretch of time in which one chord is looked for; a half beat, or a third of a compound one. */
+export interface Slot {
+  start: number;
+  end: number;
+  measure: number;
+  /** 3 bar line, 2 strong beat, 1 beat, 0 inside a beat. */
+  level: number;
+  tones: Tone[];
+  /** A note begins here. */
+  fresh: boolean;
+}
+
+export interface Texture {
+  ticksPerQuarter: number;
+  tones: Tone[];
+  /** The highest line: at most one tone at a time, in order. */
+  melody: Tone[];
+  slots: Slot[];
+  /** At most one note at a time nearly everywhere. */
+  singleLine: boolean;
+  measureStarts: number[];
+  totalTicks: number;
+}
+
+/** Finer grids than this are rounded; beats stay exact. */
+const MAX_TICKS = 50_400;
+
+export const toTicks = (texture: Texture, time: Fraction): number => Math.round(toNumber(time) * texture.ticksPerQuarter);
+export const fromTicks = (texture: Texture, ticks: number): Fraction => frac(ticks, texture.ticksPerQuarter);
+
+/** Beat of a meter in quarters, and how many slots divide it. */
+export function beatOfMeter(measure: Measure): { beat: Fraction; slots: number; strongEvery: number } {
+  const time = measure.time;
+  if (!time) return { beat: frac(1), slots: 2, strongEvery: 2 };
+  const count = time.groups.reduce((a, b) => a + b, 0);
+  if (time.groups.length === 1 && time.unit >= 8 && count % 3 === 0 && count > 3) return { beat: frac(12, time.unit), slots: 3, strongEvery: count === 12 ? 2 : 99 };
+  if (time.unit >= 8) return { beat: frac(4, time.unit), slots: 1, strongEvery: 99 };
+  return { beat: frac(4, time.unit), slots: 2, strongEvery: count === 4 ? 2 : 99 };
+}
+
+/** Builds the texture of some or all parts. */
+export function textureOf(score: Score, parts: readonly number[] | null = null): Texture {
+  const chosen = parts ? new Set(parts) : null;
+  const notes = score.notes.filter((n) => n.sounding && !n.cue && (!chosen || chosen.has(n.part)));
+  let grid = 24;
+  for (const measure of score.measures) grid = Math.min(lcm(grid, measure.length.d), MAX_TICKS);
+  for (const n of notes) {
+    if (grid < MAX_TICKS && !n.grace) grid = Math.min(lcm(lcm(grid, n.start.d), n.duration.d), MAX_TICKS);
+  }
+  const ticks = (f: Fraction): number => Math.round((f.n * grid) / f.d);
+  const tones = joinTies(notes, ticks);
+  const last = score.measures[score.measures.length - 1];
+  const texture: Texture = {
+    ticksPerQuarter: grid,
+    tones,
+    melody: [],
+    slots: [],
+    singleLine: false,
+    measureStarts: score.measures.map((m) => ticks(m.start)),
+    totalTicks: ticks(last.start) + ticks(last.length)
+  };
+  linkLines(tones);
+  texture.melody = topLine(tones);
+  texture.slots = slotsOf(score, texture);
+  const chords = texture.slots.filter((s) => s.tones.length > 1 && countTogether(s) > 1).length;
+  const sounding = texture.slots.filter((s) => s.tones.length > 0).length;
+  texture.singleLine = chords < 0.2 * Math.max(1, sounding);
+  for (const tone of tones) tone.weight = weightOf(tone, texture);
+  return texture;
+}
+
+function joinTies(notes: Note[], ticks: (f: Fraction) => number): Tone[] {
+  const tones: Tone[] = [];
+  const ringing = new Map<string, Tone>();
+  for (const note of notes) {
+    const start = ticks(note.start);
+    const end = start + ticks(note.duration);
+    const key = `${note.part}|${staffStep(note.sounding!)}|${note.sounding!.alter}`;
+    const before = note.tie?.stop ? ringing.get(key) : undefined;
+    if (before && before.end === start) {
+      before.end = end;
+      if (!note.tie?.start) ringing.delete(key);
+      continue;
+    }
+    const tone: Tone = { note, start, end, midi: midi(note.sounding!), fifths: fifthsOf(note.sounding!), weight: 1, previous: null, next: null };
+    tones.push(tone);
+    if (note.tie?.start) ringing.set(key, tone);
+  }
+  return tones.map((tone, k) => ({ tone, k })).sort((a, b) => a.tone.start - b.tone.start || a.k - b.k).map((t) => t.tone);
+}
+
+/** Links each tone with its neighbours in the same part, staff and voice; chords by their top note. */
+function linkLines(tones: Tone[]): void {
+  const last = new Map<string, Tone>();
+  for (const tone of tones) {
+    if (tone.note.grace) continue;
+    const key = `${tone.note.part}|${tone.note.voice}|${tone.note.staff}`;
+    const before = last.get(key);
+    if (before && before.start === tone.start) {
+      if (before.midi >= tone.midi) {
+        tone.previous = before.previous;
+        continue;
+      }
+      tone.previous = before.previous;
+      if (before.previous) before.previous.next = tone;
+    } else if (before) {
+      tone.previous = before;
+      before.next = tone;
+    }
+    last.set(key, tone);
+  }
+}
+
+function topLine(tones: Tone[]): Tone[] {
+  const line: Tone[] = [];
+  for (const tone of tones) {
+    if (tone.note.grace || tone.note.part !== tones[0].note.part) continue;
+    const last = line[line.length - 1];
+    if (last && last.start === tone.start) {
+      if (tone.midi > last.midi) line[line.length - 1] = tone;
+    } else if (!last || tone.start >= last.end || tone.midi >= last.midi || (tone.note.staff === last.note.staff && tone.note.voice === last.note.voice)) line.push(tone);
+  }
+  return line;
+}
+
+function slotsOf(score: Score, texture: Texture): Slot[] {
+  const slots: Slot[] = [];
+  score.measures.forEach((measure, k) => {
+    const { beat, slots: perBeat, strongEvery } = beatOfMeter(measure);
+    const beatTicks = Math.max(1, Math.round(toNumber(beat) * texture.ticksPerQuarter));
+    const slotTicks = Math.max(1, Math.round(beatTicks / perBeat));
+    const from = texture.measureStarts[k];
+    const to = k + 1 < texture.measureStarts.length ? texture.measureStarts[k + 1] : texture.totalTicks;
+    const nominal = measure.time?.quarters ? Math.round(toNumber(measure.time.quarters) * texture.ticksPerQuarter) : to - from;
+    // An upbeat counts from the end of a full bar.
+    const shift = k === 0 && to - from < nominal ? nominal - (to - from) : 0;
+    for (let t = from; t < to; t += slotTicks) {
+      const inBar = t - from + shift;
+      const level = inBar === 0 ? 3 : inBar % beatTicks !== 0 ? 0 : (inBar / beatTicks) % strongEvery === 0 ? 2 : 1;
+      slots.push({ start: t, end: Math.min(to, t + slotTicks), measure: k, level, tones: [], fresh: false });
+    }
+  });
+  let first = 0;
+  for (const tone of texture.tones) {
+    if (tone.note.grace) continue;
+    while (first < slots.length && slots[first].end <= tone.start) first++;
+    for (let s = first; s < slots.length && slots[s].start < tone.end; s++) {
+      slots[s].tones.push(tone);
+      if (tone.start >= slots[s].start) slots[s].fresh = true;
+    }
+  }
+  return slots;
+}
+
+function countTogether(slot: Slot): number {
+  let most = 0;
+  for (const a of slot.tones) {
+    let together = 0;
+    for (const b of slot.tones) if (b.start <= a.start && b.end > a.start) together++;
+    most = Math.max(most, together);
+  }
+  return most;
+}
+
+const isStep = (a: Tone, b: Tone): boolean => Math.abs(staffStep(a.note.sounding!) - staffStep(b.note.sounding!)) === 1 && Math.abs(a.midi - b.midi) <= 3;
+
+function weightOf(tone: Tone, texture: Texture): number {
+  const R = HARMONY.role;
+  if (tone.note.grace) return R.grace;
+  const { previous, next } = tone;
+  if (!previous || !next) return R.plain;
+  const length = tone.end - tone.start;
+  const onBeat = levelAt(texture, tone.start) >= 1;
+  if (isStep(previous, tone) && isStep(tone, next)) {
+    const shorter = length <= previous.end - previous.start || length < texture.ticksPerQuarter;
+    if (!onBeat && shorter) return R.passingWeak;
+    return length <= texture.ticksPerQuarter / 2 ? R.passingStrong : R.plain;
+  }
+  if (!isStep(previous, tone) && !isStep(tone, next) && previous.midi !== tone.midi && next.midi !== tone.midi) return R.leaping;
+  return R.plain;
+}
+
+/** Metrical level of a tick: that of the slot that begins there, -1 inside a slot. */
+export function levelAt(texture: Texture, ticks: number): number {
+  const slot = slotAt(texture, ticks);
+  return slot && slot.start === ticks ? slot.level : -1;
+}
+
+/** The slot that holds a tick. */
+export function slotAt(texture: Texture, ticks: number): Slot | null {
+  return texture.slots[slotIndexAt(texture, ticks)] ?? null;
+}
+
+export function slotIndexAt(texture: Texture, ticks: number): number {
+  const { slots } = texture;
+  let low = 0;
+  let high = slots.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (slots[middle].start <= ticks) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}

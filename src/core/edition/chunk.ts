@@ -1,0 +1,110 @@
+import { toNumber } from '../score/fraction.ts';
+import type { AttributeChange, Part, Score } from '../score/model.ts';
+import { escapeXml } from '../score/musicxml/escape.ts';
+
+/** A run of measures that is engraved on its own: half-open range of measure indices. */
+export interface Chunk {
+  from: number;
+  to: number;
+}
+
+/** Attributes in force just before a measure begins. */
+function stateBefore(part: Part, measure: number): { divisions: AttributeChange['divisions']; keys: AttributeChange['keys']; time: AttributeChange['time']; clefs: Map<number, NonNullable<AttributeChange['clefs']>[number]['clef']> } {
+  const state: ReturnType<typeof stateBefore> = { divisions: undefined, keys: undefined, time: undefined, clefs: new Map() };
+  for (const change of part.changes) {
+    const here = change.measure === measure && change.onset.n === 0;
+    if (change.measure > measure || (change.measure === measure && !here)) break;
+    if (change.divisions) state.divisions = change.divisions;
+    // What the first measure itself says at its beginning need not be said again, but divisions are harmless.
+    if (here) {
+      if (change.keys) state.keys = undefined;
+      if (change.time) state.time = undefined;
+      for (const { staff } of change.clefs ?? []) state.clefs.delete(staff);
+      continue;
+    }
+    if (change.keys) state.keys = change.keys;
+    if (change.time) state.time = change.time;
+    for (const { staff, clef } of change.clefs ?? []) state.clefs.set(staff, clef);
+  }
+  return state;
+}
+
+function attributesXml(part: Part, measure: number): string {
+  if (measure === 0) return '';
+  const state = stateBefore(part, measure);
+  const keys = (state.keys ?? [])
+    .map(({ staff, key }) => {
+      const content = key.steps
+        ? Object.entries(key.steps).map(([step, alter]) => `<key-step>${'CDEFGAB'[Number(step)]}</key-step><key-alter>${alter}</key-alter>`).join('')
+        : `<fifths>${key.fifths}</fifths>`;
+      return `<key${staff === null ? '' : ` number="${staff}"`}>${content}</key>`;
+    })
+    .join('');
+  const time = state.time?.text
+    ? `<time print-object="no">${state.time.text.split(/\+(?=\d+\/)/).map((t) => `<beats>${t.split('/')[0]}</beats><beat-type>${t.split('/')[1]}</beat-type>`).join('')}</time>`
+    : '';
+  const clefs = [...state.clefs]
+    .sort((a, b) => a[0] - b[0])
+    .map(([staff, clef]) => `<clef number="${staff}"><sign>${escapeXml(clef.sign)}</sign>${clef.line ? `<line>${clef.line}</line>` : ''}${clef.octave ? `<clef-octave-change>${clef.octave}</clef-octave-change>` : ''}</clef>`)
+    .join('');
+  const transpose = part.transpose.chromatic ? `<transpose><diatonic>${part.transpose.diatonic}</diatonic><chromatic>${part.transpose.chromatic}</chromatic></transpose>` : '';
+  return `<attributes><divisions>${state.divisions ? toNumber(state.divisions) : 1}</divisions>${keys}${time}${part.staves > 1 ? `<staves>${part.staves}</staves>` : ''}${clefs}${transpose}</attributes>`;
+}
+
+/**
+ * The source's text from `from` to `to` with an id on every note, so that the engraving can be traced
+ * back. System and page breaks of the source are left to the engraver.
+ */
+class IdWriter {
+  private readonly notes: { at: number; id: string }[];
+
+  constructor(private readonly source: string, score: Score) {
+    this.notes = score.notes.map((n) => ({ at: n.span.from, id: n.id })).sort((a, b) => a.at - b.at);
+  }
+
+  slice(from: number, to: number): string {
+    let k = this.firstAt(from);
+    const pieces: string[] = [];
+    let at = from;
+    for (; k < this.notes.length && this.notes[k].at < to; k++) {
+      const { at: start, id } = this.notes[k];
+      const tagEnd = this.source.indexOf('>', start);
+      const tag = this.source.slice(start, tagEnd).replace(/\s(?:xml:)?id\s*=\s*(?:"[^"]*"|'[^']*')/, '');
+      pieces.push(this.source.slice(at, start), tag.replace(/^<note/, `<note id="${escapeXml(id)}"`));
+      at = tagEnd;
+    }
+    pieces.push(this.source.slice(at, to));
+    return pieces.join('').replace(/<print\b[^>]*?(?:\/>|>[\s\S]*?<\/print>)/g, '');
+  }
+
+  private firstAt(offset: number): number {
+    let low = 0;
+    let high = this.notes.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.notes[middle].at < offset) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+}
+
+/** Makes chunk documents of one score; parts may be left out. */
+export function chunkWriter(source: string, score: Score, parts: readonly number[] = score.parts.map((p) => p.index)): (chunk: Chunk) => string {
+  const ids = new IdWriter(source, score);
+  return ({ from, to }) => {
+    const chosen = score.parts.filter((p) => parts.includes(p.index));
+    const list = chosen.map((p) => `<score-part id="${escapeXml(p.id)}"><part-name>${chosen.length > 1 ? escapeXml(p.name) : ''}</part-name></score-part>`).join('');
+    const body = chosen.map((part) => {
+      const measures: string[] = [];
+      for (let k = from; k < to; k++) {
+        const span = part.measureSpans[k];
+        const inner = span ? ids.slice(span.inner.from, span.inner.to) : '';
+        const { number, implicit } = score.measures[k];
+        measures.push(`<measure id="m${k}" number="${escapeXml(number)}"${implicit ? ' implicit="yes"' : ''}>${k === from ? attributesXml(part, from) : ''}${inner}</measure>`);
+      }
+      return `<part id="${escapeXml(part.id)}">${measures.join('')}</part>`;
+    });
+    return `<score-partwise version="4.0"><part-list>${list}</part-list>${body.join('')}</score-partwise>`;
+  };
+}

@@ -1,0 +1,122 @@
+import { add, cmp, frac, mul, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import type { Measure, Score } from '../score/model.ts';
+import { escapeXml } from '../score/musicxml/escape.ts';
+import { measureAt } from '../score/position.ts';
+import type { Marking } from '../reading/markings.ts';
+import type { Chunk } from './chunk.ts';
+
+/** A row of analysis under the staff: text at a moment. */
+export interface RowEntry {
+  id: string;
+  start: Fraction;
+  text: string;
+  /** Which row: part of the CSS class in the picture. */
+  row: 'chords' | 'keys';
+}
+
+/** MEI time stamp: beats from 1 in units of the meter's denominator, from the bar's real beginning. */
+const tstamp = (measure: Measure, onset: Fraction): number => toNumber(add(mul(onset, frac(measure.time?.unit ?? 4, 4)), frac(1)));
+
+const ARTIC: Record<string, string> = { staccato: 'stacc', tenuto: 'ten', staccatissimo: 'spicc', 'detached-legato': 'ten-stacc', accent: 'acc', 'strong-accent': 'marc' };
+
+/** Control element of a marking for the measure in which it begins. */
+function element(score: Score, m: Marking, measure: Measure): string {
+  const staff = staffNumber(score, m.part, m.staff);
+  const stamp = tstamp(measure, sub(m.start, measure.start));
+  const common = `xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" staff="${staff}"`;
+  const anchor = m.note ? `startid="#${escapeXml(m.note)}"` : `tstamp="${stamp}"`;
+  switch (m.kind) {
+    case 'dynamic':
+      return `<dynam ${common} place="below" tstamp="${stamp}" enclose="brack">${escapeXml(m.value)}</dynam>`;
+    case 'hairpin': {
+      const end = m.end ?? m.start;
+      let last = measureAt(score, end);
+      if (cmp(end, last.start) === 0 && last.index > measure.index) last = score.measures[last.index - 1];
+      const tstamp2 = `${last.index - measure.index}m+${tstamp(last, sub(end, last.start))}`;
+      return `<hairpin ${common} place="below" form="${m.value === 'diminuendo' ? 'dim' : 'cres'}" lform="dashed" tstamp="${stamp}" tstamp2="${tstamp2}"/>`;
+    }
+    case 'slur':
+      return m.note && m.endNote ? `<slur ${common} lform="dashed" startid="#${escapeXml(m.note)}" endid="#${escapeXml(m.endNote)}"/>` : '';
+    case 'breath':
+    case 'comma':
+      return `<breath ${common} place="above" tstamp="${breathStamp(score, m, measure)}"/>`;
+    case 'fermata':
+      return `<fermata ${common} place="above" ${anchor}/>`;
+    case 'tempo':
+    case 'metronome':
+      return `<tempo ${common} place="above" tstamp="${stamp}"><rend fontstyle="italic" fontweight="normal">[${escapeXml(m.value)}]</rend></tempo>`;
+    case 'bowing':
+      return `<dir ${common} place="above" ${anchor}><rend glyph.auth="smufl" fontstyle="normal">${m.value === 'up-bow' ? '\uE612' : '\uE610'}</rend></dir>`;
+    case 'fingering':
+      return `<fing ${common} place="above" ${anchor}>${escapeXml(m.value)}</fing>`;
+    case 'text':
+      return `<dir ${common} place="above" tstamp="${stamp}"><rend fontstyle="italic">[${escapeXml(m.value)}]</rend></dir>`;
+    default:
+      return '';
+  }
+}
+
+/** A breath stands at the end of its note. */
+function breathStamp(score: Score, m: Marking, measure: Measure): number {
+  const note = m.note ? score.notes.find((n) => n.id === m.note) : undefined;
+  const length = note ? note.duration : frac(1);
+  const tied = sub(m.start, measure.start);
+  // A little before the next entry, so that the sign stands between the two notes.
+  return tstamp(measure, tied) + Math.max(0.5, toNumber(length) * ((measure.time?.unit ?? 4) / 4)) * 0.75;
+}
+
+/** Staff number in the engraving: staves are counted through all parts. */
+export function staffNumber(score: Score, part: number, staff: number): number {
+  let before = 0;
+  for (const p of score.parts) {
+    if (p.index === part) break;
+    before += p.staves;
+  }
+  return before + staff;
+}
+
+/** Articulations and accents belong into the note itself. */
+function withArticulations(mei: string, markings: readonly Marking[]): string {
+  let result = mei;
+  for (const m of markings) {
+    if ((m.kind !== 'articulation' && m.kind !== 'accent') || !m.note) continue;
+    const at = result.indexOf(`xml:id="${m.note}"`);
+    if (at < 0) continue;
+    const artic = `<artic xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" artic="${ARTIC[m.value] ?? 'ten'}"/>`;
+    const close = result.indexOf('>', at);
+    if (result[close - 1] === '/') {
+      const name = /<(\w+)[^<]*$/.exec(result.slice(0, at))?.[1] ?? 'note';
+      result = `${result.slice(0, close - 1)}>${artic}</${name}>${result.slice(close + 1)}`;
+    } else result = result.slice(0, close + 1) + artic + result.slice(close + 1);
+  }
+  return result;
+}
+
+/**
+ * Adds markings and analysis rows to the MEI that the engraver made of one chunk. Ids are kept, so every
+ * sign in the picture can be traced to its marking; all of them bear the class "editorial".
+ */
+export function editionMei(mei: string, score: Score, chunk: Chunk, markings: readonly Marking[], rows: readonly RowEntry[] = []): string {
+  const inside = (start: Fraction): Measure | null => {
+    const measure = measureAt(score, start);
+    return measure.index >= chunk.from && measure.index < chunk.to ? measure : null;
+  };
+  const byMeasure = new Map<number, string>();
+  const put = (measure: Measure, xml: string) => byMeasure.set(measure.index, (byMeasure.get(measure.index) ?? '') + xml);
+  for (const m of markings) {
+    const measure = inside(m.start);
+    if (measure) put(measure, element(score, m, measure));
+  }
+  const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
+  for (const r of rows) {
+    const measure = inside(r.start);
+    if (measure) put(measure, `<harm xml:id="${escapeXml(r.id)}" type="analysis ${r.row}" place="${r.row === 'keys' ? 'above' : 'below'}" staff="${r.row === 'keys' ? 1 : lowest}" tstamp="${tstamp(measure, sub(r.start, measure.start))}">${escapeXml(r.text)}</harm>`);
+  }
+  let result = withArticulations(mei, markings);
+  for (const [index, xml] of byMeasure) {
+    const at = result.indexOf(`xml:id="m${index}"`);
+    const close = at < 0 ? -1 : result.indexOf('</measure>', at);
+    if (close >= 0) result = result.slice(0, close) + xml + result.slice(close);
+  }
+  return result;
+}

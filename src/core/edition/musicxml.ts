@@ -1,0 +1,192 @@
+import { cmp, mul, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import type { Measure, Note, Score } from '../score/model.ts';
+import { escapeXml } from '../score/musicxml/escape.ts';
+import { measureAt } from '../score/position.ts';
+import type { Marking } from '../reading/markings.ts';
+
+/** Text to be put into the source at an offset. Several at one offset keep their order. */
+interface Insertion {
+  at: number;
+  xml: string;
+}
+
+const LEVEL = '<level bracket="yes">editorial</level>';
+
+const footnote = (m: Marking): string => {
+  const words = [...m.because.map((b) => b.text), ...(m.remark ? [`To the player: ${m.remark}`] : [])].join(' ');
+  return `<footnote>${escapeXml(words || 'Editorial.')}</footnote>`;
+};
+
+const ARTICULATIONS: Record<string, string> = {
+  staccato: '<staccato/>', tenuto: '<tenuto/>', staccatissimo: '<staccatissimo/>', 'detached-legato': '<detached-legato/>',
+  accent: '<accent/>', 'strong-accent': '<strong-accent/>', breath: '<breath-mark>comma</breath-mark>', comma: '<breath-mark>comma</breath-mark>'
+};
+
+/** The direction-type of a marking that hangs on a moment. */
+function directionType(m: Marking): string {
+  switch (m.kind) {
+    case 'dynamic':
+      return /^(p{1,6}|f{1,6}|mp|mf|sfz?|sfpp?|fp|rfz?|sffz|fz|n|pf|sfzp)$/.test(m.value)
+        ? `<dynamics>${`<${m.value}/>`}</dynamics>`
+        : `<dynamics><other-dynamics>${escapeXml(m.value)}</other-dynamics></dynamics>`;
+    case 'metronome': {
+      const match = /^(?:(whole|half|quarter|eighth|16th)(\.?)\s*=\s*)?(\d+(?:\.\d+)?)$/.exec(m.value.trim());
+      if (match) return `<metronome><beat-unit>${match[1] ?? 'quarter'}</beat-unit>${match[2] ? '<beat-unit-dot/>' : ''}<per-minute>${match[3]}</per-minute></metronome>`;
+      return `<words>${escapeXml(m.value)}</words>`;
+    }
+    default:
+      return `<words${m.kind === 'tempo' || m.kind === 'text' ? ' font-style="italic"' : ''}>${escapeXml(m.value)}</words>`;
+  }
+}
+
+/** The notations content of a marking that hangs on a note. */
+function notation(m: Marking): string {
+  switch (m.kind) {
+    case 'fermata':
+      return '<fermata type="upright"/>';
+    case 'bowing':
+      return `<technical><${m.value === 'up-bow' ? 'up-bow' : 'down-bow'}/></technical>`;
+    case 'fingering':
+      return `<technical><fingering>${escapeXml(m.value)}</fingering></technical>`;
+    default:
+      return `<articulations>${ARTICULATIONS[m.value] ?? '<tenuto/>'}</articulations>`;
+  }
+}
+
+/** Numbers 1 to 6, by which MusicXML tells overlapping slurs or wedges of one part apart. */
+class NumberPool {
+  private readonly used: { part: number; number: number; from: Fraction; to: Fraction }[] = [];
+
+  occupy(part: number, number: number, from: Fraction, to: Fraction): void {
+    this.used.push({ part, number, from, to });
+  }
+
+  /** A number that nothing of the part bears between two moments, both included. */
+  take(part: number, from: Fraction, to: Fraction): number {
+    let number = 6;
+    while (number > 1 && this.used.some((u) => u.part === part && u.number === number && cmp(u.from, to) <= 0 && cmp(u.to, from) >= 0)) number--;
+    this.occupy(part, number, from, to);
+    return number;
+  }
+}
+
+/** Writer of one score's markings: finds where in the source's text each one belongs. */
+class Splicer {
+  private readonly insertions: Insertion[] = [];
+  private readonly notes: Map<string, Note>;
+  private readonly byMeasure = new Map<string, Note[]>();
+  private readonly slurNumbers = new NumberPool();
+  private readonly wedgeNumbers = new NumberPool();
+
+  constructor(
+    private readonly source: string,
+    private readonly score: Score
+  ) {
+    this.notes = new Map(score.notes.map((n) => [n.id, n]));
+    for (const n of score.notes) {
+      const key = `${n.part}|${n.measure}`;
+      const list = this.byMeasure.get(key);
+      if (list) list.push(n);
+      else this.byMeasure.set(key, [n]);
+    }
+    for (const slur of score.slurs) {
+      const from = this.notes.get(slur.from)!;
+      for (const end of from.spans ?? []) {
+        if (end.type === 'start' && end.kind === 'slur') this.slurNumbers.occupy(from.part, Number(end.number), from.start, this.notes.get(slur.to)!.start);
+      }
+    }
+    const wedges = new Map(score.directions.filter((d) => d.kind === 'wedge').map((d) => [d.id, d.number]));
+    for (const h of score.hairpins) this.wedgeNumbers.occupy(h.part, Number(wedges.get(h.id) ?? 1), h.start, h.end);
+  }
+
+  add(m: Marking): void {
+    if (m.kind === 'slur') this.slur(m);
+    else if (m.kind === 'hairpin') this.hairpin(m);
+    else {
+      const note = m.note ? this.notes.get(m.note) : undefined;
+      const hangs = note && !note.rest && ['articulation', 'accent', 'breath', 'comma', 'fermata', 'bowing', 'fingering'].includes(m.kind);
+      if (hangs) this.insertions.push({ at: note.notationsAt, xml: `<notations>${footnote(m)}${LEVEL}${notation(m)}</notations>` });
+      else this.direction(m, m.start, directionType(m), m.kind === 'dynamic' ? 'below' : 'above', footnote(m));
+    }
+  }
+
+  private slur(m: Marking): void {
+    const from = m.note ? this.notes.get(m.note) : undefined;
+    const to = m.endNote ? this.notes.get(m.endNote) : undefined;
+    if (!from || !to || from === to) return;
+    const number = this.slurNumbers.take(from.part, from.start, to.start);
+    this.insertions.push({ at: from.notationsAt, xml: `<notations>${footnote(m)}${LEVEL}<slur type="start" number="${number}" line-type="dashed"/></notations>` });
+    this.insertions.push({ at: to.notationsAt, xml: `<notations>${LEVEL}<slur type="stop" number="${number}"/></notations>` });
+  }
+
+  private hairpin(m: Marking): void {
+    if (!m.end || cmp(m.end, m.start) <= 0) return;
+    const number = this.wedgeNumbers.take(m.part, m.start, m.end);
+    this.direction(m, m.start, `<wedge type="${m.value === 'diminuendo' ? 'diminuendo' : 'crescendo'}" number="${number}" line-type="dashed"/>`, 'below', footnote(m));
+    this.direction(m, m.end, `<wedge type="stop" number="${number}"/>`, 'below', '');
+  }
+
+  /** A direction at a moment: before the note that begins there, else before the one after it with an offset. */
+  private direction(m: Marking, at: Fraction, type: string, placement: string, note: string): void {
+    const part = this.score.parts[m.part];
+    if (!part) return;
+    let measure = measureAt(this.score, at);
+    // The end of a hairpin at a bar line belongs to the bar that it closes.
+    if (type.includes('type="stop"') && cmp(at, measure.start) === 0 && measure.index > 0) measure = this.score.measures[measure.index - 1];
+    const { offset, anchor } = this.anchor(m, measure, at);
+    const staff = part.staves > 1 ? `<staff>${Math.min(m.staff, part.staves)}</staff>` : '';
+    // An offset is a decimal number of divisions; six digits are finer than any drawing of it.
+    const shift = offset.n === 0 ? '' : `<offset>${Number(toNumber(mul(offset, this.divisions(m.part, measure))).toFixed(6))}</offset>`;
+    this.insertions.push({
+      at: anchor,
+      xml: `<direction placement="${placement}"><direction-type>${type}</direction-type>${shift}${note}${LEVEL}${staff}</direction>`
+    });
+  }
+
+  private anchor(m: Marking, measure: Measure, at: Fraction): { offset: Fraction; anchor: number } {
+    const span = this.score.parts[m.part].measureSpans[measure.index];
+    const notes = (this.byMeasure.get(`${m.part}|${measure.index}`) ?? []).filter((n) => !n.chord);
+    const onStaff = notes.filter((n) => n.staff === m.staff);
+    const ordered = [...onStaff, ...notes];
+    const exact = ordered.find((n) => cmp(n.start, at) === 0);
+    if (exact) return { offset: { n: 0, d: 1 }, anchor: exact.span.from };
+    // Before the latest earlier note, moved on by an offset.
+    const before = ordered.filter((n) => cmp(n.start, at) < 0).sort((a, b) => cmp(b.start, a.start))[0];
+    if (before) return { offset: sub(at, before.start), anchor: before.span.from };
+    return { offset: { n: 0, d: 1 }, anchor: span.inner.from };
+  }
+
+  /** Divisions in force in a part at a measure. */
+  private divisions(part: number, measure: Measure): Fraction {
+    let value: Fraction = { n: 1, d: 1 };
+    for (const change of this.score.parts[part].changes) {
+      if (change.measure > measure.index) break;
+      if (change.divisions) value = change.divisions;
+    }
+    return value;
+  }
+
+  finish(): string {
+    const ordered = this.insertions.map((x, k) => ({ ...x, k })).sort((a, b) => a.at - b.at || a.k - b.k);
+    const pieces: string[] = [];
+    let at = 0;
+    for (const insertion of ordered) {
+      pieces.push(this.source.slice(at, insertion.at), insertion.xml);
+      at = insertion.at;
+    }
+    pieces.push(this.source.slice(at));
+    return pieces.join('');
+  }
+}
+
+/**
+ * The source's own document with the markings written into it; every other character stays. Each marking
+ * carries its reasons as <footnote> and a bracketed <level>. Without markings the text comes back unchanged.
+ */
+export function editionMusicXml(source: string, score: Score, markings: readonly Marking[]): string {
+  if (markings.length === 0) return source;
+  const splicer = new Splicer(source, score);
+  for (const marking of [...markings].sort((a, b) => cmp(a.start, b.start))) splicer.add(marking);
+  // The result is handed out as UTF-8 whatever the source was encoded in.
+  return splicer.finish().replace(/^(\s*<\?xml[^>]*?encoding\s*=\s*["'])[^"']+/, '$1UTF-8');
+}

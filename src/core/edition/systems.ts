@@ -1,0 +1,101 @@
+import { cmp } from '../score/fraction.ts';
+import type { Score } from '../score/model.ts';
+import type { Chunk } from './chunk.ts';
+
+/** A chunk of measures with the systems it is set in; `systems` holds the first measure of each. */
+export interface SetChunk extends Chunk {
+  systems: number[];
+}
+
+/** Width of a bar in note spaces: a little for the bar itself, then one for each moment at which a note enters. */
+const BAR_SPACE = 2.2;
+/** Notes with accidentals, and syllables, need more room. */
+const ACCIDENTAL_SPACE = 0.35;
+const SYLLABLE_SPACE = 0.5;
+/** A system that starts a chunk repeats clef and signature. */
+const PREFIX_SPACE = 3;
+/** No more systems than this are engraved together, so that one change is drawn again quickly. */
+const MOST_SYSTEMS = 3;
+
+function barWidths(score: Score): number[] {
+  const entries = score.measures.map(() => new Map<string, number>());
+  for (const n of score.notes) {
+    const key = n.grace ? `g${n.id}` : `${n.onset.n}/${n.onset.d}`;
+    const width = (n.grace ? 0.5 : 1) + (n.accidental ? ACCIDENTAL_SPACE : 0) + (n.lyrics ? SYLLABLE_SPACE : 0);
+    const map = entries[n.measure];
+    map.set(key, Math.max(map.get(key) ?? 0, width));
+  }
+  return entries.map((map) => BAR_SPACE + [...map.values()].reduce((a, b) => a + b, 0));
+}
+
+/** How many slurs, ties and hairpins each bar line cuts; index k is the line before measure k. */
+function crossings(score: Score): number[] {
+  const count = score.measures.length;
+  const crossing = new Array<number>(count + 1).fill(0);
+  const measureOf = new Map(score.notes.map((n) => [n.id, n.measure]));
+  const cross = (a: number, b: number) => {
+    for (let k = a + 1; k <= Math.min(b, count - 1); k++) crossing[k]++;
+  };
+  for (const s of score.slurs) cross(measureOf.get(s.from)!, measureOf.get(s.to)!);
+  for (const n of score.notes) if (n.tie?.start) cross(n.measure, n.measure + 1);
+  for (const h of score.hairpins) {
+    const first = score.measures.findLastIndex((m) => cmp(m.start, h.start) <= 0);
+    const last = score.measures.findLastIndex((m) => cmp(m.start, h.end) < 0);
+    cross(first, last);
+  }
+  return crossing;
+}
+
+/**
+ * Divides a score into evenly filled systems, broken rather where a section or phrase ends, and the
+ * systems into chunks that no slur, tie or hairpin leaves if that can be had.
+ * @param capacity note spaces that fit on one line
+ * @param niceStarts measure indices at which a new line is welcome (phrase starts)
+ */
+export function planSystems(score: Score, capacity: number, niceStarts: ReadonlySet<number> = new Set()): SetChunk[] {
+  const widths = barWidths(score);
+  const count = widths.length;
+  const cut = crossings(score);
+  // Shortest path over line breaks: squared deviation from a comfortable filling, less for welcome breaks.
+  const best = new Array<number>(count + 1).fill(Infinity);
+  const from = new Array<number>(count + 1).fill(0);
+  best[0] = 0;
+  for (let end = 1; end <= count; end++) {
+    let width = PREFIX_SPACE;
+    for (let start = end - 1; start >= 0 && end - start <= 16; start--) {
+      width += widths[start];
+      if (width > capacity * 1.12 && end - start > 1) break;
+      const filling = width / capacity;
+      const loose = end === count ? Math.max(0, 0.5 - filling) : Math.abs(filling - 0.9);
+      const section = end < count && (score.measures[end - 1].repeatEnd || score.measures[end - 1].barline === 'light-light');
+      const cost = best[start] + loose * loose * 6 + 0.05 - (section ? 0.25 : 0) - (end < count && niceStarts.has(end) ? 0.12 : 0) + (end < count ? Math.min(3, cut[end]) * 0.03 : 0);
+      if (cost < best[end]) {
+        best[end] = cost;
+        from[end] = start;
+      }
+    }
+  }
+  const starts: number[] = [];
+  for (let end = count; end > 0; end = from[end]) starts.unshift(from[end]);
+  const chunks: SetChunk[] = [];
+  starts.forEach((start, k) => {
+    const last = chunks.at(-1);
+    const to = starts[k + 1] ?? count;
+    if (last && cut[start] > 0 && last.systems.length < MOST_SYSTEMS) {
+      last.systems.push(start);
+      last.to = to;
+    } else chunks.push({ from: start, to, systems: [start] });
+  });
+  return chunks;
+}
+
+/** Puts the planned line breaks into the MEI of a chunk. */
+export function breakSystems(mei: string, chunk: SetChunk): string {
+  let result = mei.replace(/<(?:sb|pb)\b[^>]*\/>/g, '');
+  for (const start of chunk.systems.slice(1)) {
+    const at = result.search(new RegExp(`<measure\\b[^>]*xml:id="m${start}"`));
+    if (at >= 0) result = `${result.slice(0, at)}<sb/>${result.slice(at)}`;
+  }
+  return result;
+}
+

@@ -1,0 +1,120 @@
+import type { Pin } from '../analysis/facts.ts';
+import type { Period } from '../style/profiles.ts';
+import type { Marking } from './markings.ts';
+
+/** One act of the instructor. A reading is nothing but the list of its commands. */
+export type Command =
+  | { type: 'set-period'; period: Period }
+  | { type: 'pin'; pin: Pin }
+  | { type: 'unpin'; id: string }
+  | { type: 'add-marking'; marking: Marking }
+  | { type: 'change-marking'; id: string; change: Partial<Omit<Marking, 'id'>> }
+  | { type: 'remove-marking'; id: string }
+  | { type: 'keep'; key: string; marking: Marking }
+  | { type: 'set-aside'; key: string }
+  | { type: 'reopen'; key: string }
+  | { type: 'undo' }
+  | { type: 'redo' };
+
+export type Decision = { status: 'kept'; marking: string } | { status: 'set aside' };
+
+/** The state of a reading after all its commands. */
+export interface Reading {
+  period: Period;
+  pins: Pin[];
+  markings: Marking[];
+  /** By proposal key; a key without an entry is open. */
+  decisions: Record<string, Decision>;
+}
+
+export const EMPTY_READING: Reading = { period: 'classical', pins: [], markings: [], decisions: {} };
+
+/** The state after one more act; undo and redo are resolved before this. Acts on what is gone change nothing. */
+export function apply(state: Reading, command: Command): Reading {
+  switch (command.type) {
+    case 'set-period':
+      return { ...state, period: command.period };
+    case 'pin':
+      return { ...state, pins: [...state.pins.filter((p) => p.id !== command.pin.id), command.pin] };
+    case 'unpin':
+      return { ...state, pins: state.pins.filter((p) => p.id !== command.id) };
+    case 'add-marking':
+      return { ...state, markings: [...state.markings.filter((m) => m.id !== command.marking.id), command.marking] };
+    case 'change-marking':
+      return { ...state, markings: state.markings.map((m) => (m.id === command.id ? { ...m, ...command.change } : m)) };
+    case 'remove-marking': {
+      const removed = state.markings.find((m) => m.id === command.id);
+      const decisions = { ...state.decisions };
+      if (removed?.proposal && decisions[removed.proposal]?.status === 'kept') delete decisions[removed.proposal];
+      return { ...state, markings: state.markings.filter((m) => m.id !== command.id), decisions };
+    }
+    case 'keep': {
+      const before = state.decisions[command.key];
+      const others = before?.status === 'kept' ? state.markings.filter((m) => m.id !== before.marking) : state.markings;
+      return {
+        ...state,
+        markings: [...others, { ...command.marking, proposal: command.key }],
+        decisions: { ...state.decisions, [command.key]: { status: 'kept', marking: command.marking.id } }
+      };
+    }
+    case 'set-aside':
+    case 'reopen': {
+      const before = state.decisions[command.key];
+      const decisions = { ...state.decisions };
+      if (command.type === 'set-aside') decisions[command.key] = { status: 'set aside' };
+      else delete decisions[command.key];
+      const markings = before?.status === 'kept' ? state.markings.filter((m) => m.id !== before.marking) : state.markings;
+      return { ...state, markings, decisions };
+    }
+    default:
+      return state;
+  }
+}
+
+/** The acts that count, after undo and redo, and those that redo could bring back (next one last). */
+export function resolve(log: readonly Command[]): { done: Command[]; undone: Command[] } {
+  const done: Command[] = [];
+  let undone: Command[] = [];
+  for (const command of log) {
+    if (command.type === 'undo') {
+      const last = done.pop();
+      if (last) undone.push(last);
+    } else if (command.type === 'redo') {
+      const again = undone.pop();
+      if (again) done.push(again);
+    } else {
+      done.push(command);
+      undone = [];
+    }
+  }
+  return { done, undone };
+}
+
+/** The reading that a log of commands makes. */
+export const replay = (log: readonly Command[]): Reading => resolve(log).done.reduce(apply, EMPTY_READING);
+
+/** A command in words, for the history and for undo. */
+export function describe(command: Command): string {
+  switch (command.type) {
+    case 'set-period':
+      return `period ${command.period}`;
+    case 'pin':
+      return command.pin.kind === 'key' ? `key ${command.pin.key}` : command.pin.kind === 'chord' ? `chord ${command.pin.roman}` : 'phrase start';
+    case 'unpin':
+      return 'taking a correction back';
+    case 'add-marking':
+      return `adding ${command.marking.kind} ${command.marking.value}`;
+    case 'change-marking':
+      return 'changing a marking';
+    case 'remove-marking':
+      return 'removing a marking';
+    case 'keep':
+      return `keeping ${command.marking.kind} ${command.marking.value}`;
+    case 'set-aside':
+      return 'setting a proposal aside';
+    case 'reopen':
+      return 'opening a proposal again';
+    default:
+      return command.type;
+  }
+}

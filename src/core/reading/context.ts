@@ -1,0 +1,95 @@
+import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
+import { textureOf, type Texture, type Tone } from '../analysis/texture.ts';
+import { cmp, lt, lte, sub, type Fraction } from '../score/fraction.ts';
+import type { Measure, Score } from '../score/model.ts';
+import { isPickup, measureAt, positionIn } from '../score/position.ts';
+import { familyOf, type Family } from '../style/instruments.ts';
+import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
+import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
+
+/** Everything that a rule may look at, with the questions that rules ask most. */
+export interface RuleContext {
+  score: Score;
+  facts: Facts;
+  period: Period;
+  profile: PeriodProfile;
+  /** The part that the reading is for. */
+  part: number;
+  family: Family;
+  texture: Texture;
+  /** The part's leading line, ties joined. */
+  line: Tone[];
+  levels: Level[];
+  bar(at: Fraction): Measure;
+  /** "bar 12" or "bar 12, beat 3". */
+  place(at: Fraction, withBeat?: boolean): string;
+  /** "bars 4–5", "bar 7". */
+  range(from: Fraction, to: Fraction): string;
+  chordAt(at: Fraction): ChordFact | null;
+  cadenceOf(phrase: PhraseFact): CadenceFact | null;
+  level(at: Fraction): Level | null;
+  /** Tones of the line that begin within [from, to). */
+  between(from: Fraction, to: Fraction): Tone[];
+  /** A printed slur holds these two neighbours together. */
+  slurred(a: Tone, b: Tone): boolean;
+  /** A printed hairpin touches [from, to]. */
+  hairpinIn(from: Fraction, to: Fraction): boolean;
+}
+
+export function ruleContext(score: Score, facts: Facts, period: Period, part = 0): RuleContext {
+  const texture = textureOf(score, [part]);
+  const line = texture.melody;
+  const levels = dynamicLevels(score);
+  const owner = score.parts[part];
+  const place = new Map(line.map((t, k) => [t.note.id, k]));
+  const spans = score.slurs
+    .filter((s) => s.kind === 'slur')
+    .map((s) => ({ from: place.get(s.from), to: place.get(s.to) }))
+    .filter((s): s is { from: number; to: number } => s.from !== undefined && s.to !== undefined);
+  const held = new Array<boolean>(line.length).fill(false);
+  for (const { from, to } of spans) for (let k = from; k < to; k++) held[k] = true;
+  const hairpins = score.hairpins.filter((h) => h.part === part);
+  const bar = (at: Fraction) => measureAt(score, at);
+  return {
+    score,
+    facts,
+    period,
+    profile: PROFILES[period],
+    part,
+    family: familyOf(owner.name, owner.instrument, owner.staves),
+    texture,
+    line,
+    levels,
+    bar,
+    place: (at, withBeat = false) => {
+      const measure = bar(at);
+      const position = positionIn(measure, sub(at, measure.start));
+      if (isPickup(measure)) return 'the upbeat';
+      return withBeat ? `bar ${position.number}, beat ${position.beat}` : `bar ${position.number}`;
+    },
+    range: (from, to) => {
+      const [a, b] = [bar(from), bar(to)];
+      return a === b ? `bar ${a.number}` : `bars ${a.number}–${b.number}`;
+    },
+    chordAt: (at) => findAt(facts.chords, at),
+    cadenceOf: (phrase) => facts.cadences.find((c) => c.id === phrase.cadence) ?? null,
+    level: (at) => levelInForce(levels, part, at),
+    between: (from, to) => line.filter((t) => lte(from, t.note.start) && lt(t.note.start, to)),
+    slurred: (a, b) => {
+      const k = place.get(a.note.id);
+      return k !== undefined && line[k + 1] === b && held[k];
+    },
+    hairpinIn: (from, to) => hairpins.some((h) => cmp(h.start, to) < 0 && cmp(h.end, from) > 0)
+  };
+}
+
+function findAt<T extends { start: Fraction; end: Fraction }>(list: readonly T[], at: Fraction): T | null {
+  let low = 0;
+  let high = list.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (lte(list[middle].start, at)) low = middle;
+    else high = middle - 1;
+  }
+  return list[low] && lte(list[low].start, at) ? list[low] : null;
+}

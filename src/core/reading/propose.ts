@@ -1,0 +1,71 @@
+import type { Facts } from '../analysis/facts.ts';
+import type { Tone } from '../analysis/texture.ts';
+import { cmp, format, type Fraction } from '../score/fraction.ts';
+import type { Score } from '../score/model.ts';
+import type { Period } from '../style/profiles.ts';
+import { ruleContext, type RuleContext } from './context.ts';
+import type { Proposal } from './markings.ts';
+import { RULES } from './rules/index.ts';
+import type { Draft, Rule } from './rules/rule.ts';
+
+const isTone = (place: Tone | Fraction): place is Tone => 'note' in place;
+
+function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft): Proposal {
+  const start = isTone(draft.at) ? draft.at.note.start : draft.at;
+  const staff = draft.staff ?? (isTone(draft.at) ? draft.at.note.staff : 1);
+  const proposal: Proposal = {
+    key: `${rule.id}@${c.part}.${format(start)}`,
+    rule: rule.id,
+    strength: Math.round(100 * strength * (draft.confidence ?? 1)) / 100,
+    marking: {
+      kind: draft.kind,
+      value: draft.value,
+      part: c.part,
+      staff,
+      start,
+      because: [{ text: `${draft.fact}. ${rule.title}.`, rule: rule.id, sources: [...rule.sources], ...(draft.facts ? { facts: draft.facts } : {}) }]
+    }
+  };
+  if (isTone(draft.at)) proposal.marking.note = draft.at.note.id;
+  if (draft.to) {
+    if (isTone(draft.to)) {
+      proposal.marking.end = draft.to.note.start;
+      proposal.marking.endNote = draft.to.note.id;
+    } else proposal.marking.end = draft.to;
+  }
+  return proposal;
+}
+
+/** Two proposals that would say the same, or the opposite, at one place. */
+function clash(a: Proposal, b: Proposal): boolean {
+  const x = a.marking;
+  const y = b.marking;
+  if (x.kind !== y.kind) return false;
+  if (x.kind === 'hairpin') return cmp(x.start, y.end!) < 0 && cmp(y.start, x.end!) < 0;
+  return cmp(x.start, y.start) === 0;
+}
+
+/**
+ * Everything that the rules of a period suggest for one part, in order of time. Where two rules speak on
+ * the same matter at one place, the stronger one is heard.
+ */
+export function propose(score: Score, facts: Facts, period: Period, part = 0): Proposal[] {
+  const context = ruleContext(score, facts, period, part);
+  if (context.line.length === 0) return [];
+  const all: Proposal[] = [];
+  for (const rule of RULES) {
+    const strength = rule.periods[period];
+    if (strength === undefined || (rule.families && !rule.families.includes(context.family))) continue;
+    for (const draft of rule.find(context)) all.push(toProposal(context, rule, strength, draft));
+  }
+  all.sort((a, b) => b.strength - a.strength);
+  const kept: Proposal[] = [];
+  const byKind = new Map<string, Proposal[]>();
+  for (const proposal of all) {
+    const same = byKind.get(proposal.marking.kind) ?? [];
+    if (same.some((other) => clash(other, proposal))) continue;
+    byKind.set(proposal.marking.kind, [...same, proposal]);
+    kept.push(proposal);
+  }
+  return kept.sort((a, b) => cmp(a.marking.start, b.marking.start) || b.strength - a.strength);
+}

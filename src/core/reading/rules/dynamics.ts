@@ -1,0 +1,236 @@
+import { add, cmp, frac, lt, lte, type Fraction } from '../../score/fraction.ts';
+import { dynamicAt } from '../../style/dynamics.ts';
+import type { RuleContext } from '../context.ts';
+import { leaningPairs } from './phrasing.ts';
+import type { Draft, Rule } from './rule.ts';
+import type { Tone } from '../../analysis/texture.ts';
+
+/** A hairpin with its start and its goal said in words. */
+function hairpin(c: RuleContext, kind: 'crescendo' | 'diminuendo', from: Tone, to: Tone, fact: string, rest: Partial<Draft> = {}): Draft {
+  const start = c.level(from.note.start)?.step ?? 4;
+  const goal = start + (kind === 'crescendo' ? 1 : -1) * c.profile.hairpinSteps;
+  const end = add(to.note.start, frac(to.end - to.start, c.texture.ticksPerQuarter));
+  const room = goal < 1 || goal > 8 ? '' : `, from ${dynamicAt(start)} toward ${dynamicAt(goal)}`;
+  return { kind: 'hairpin', value: kind, at: from, to: end, fact: fact + room, ...rest };
+}
+
+const free = (c: RuleContext, from: Tone, to: Tone): boolean => !c.hairpinIn(from.note.start, add(to.note.start, frac(1, 8)));
+
+/** Stretches of the line that go one way, small turns aside, over at least a sixth and six notes. */
+function ascents(c: RuleContext, up: boolean): Tone[][] {
+  const found: Tone[][] = [];
+  for (const phrase of c.facts.phrases) {
+    const tones = c.between(phrase.start, phrase.end);
+    let best: Tone[] = [];
+    for (let i = 0; i < tones.length; i++) {
+      let extreme = i;
+      for (let j = i + 1; j < tones.length; j++) {
+        const rise = (tones[j].midi - tones[extreme].midi) * (up ? 1 : -1);
+        if (rise > 0) extreme = j;
+        // A turn back by more than a fourth, or below the start, ends the way.
+        if (rise < -5 || (tones[j].midi - tones[i].midi) * (up ? 1 : -1) < 0) break;
+      }
+      const way = (tones[extreme].midi - tones[i].midi) * (up ? 1 : -1);
+      if (extreme - i >= 4 && way >= 8 && extreme - i + 1 > best.length) best = tones.slice(i, extreme + 1);
+    }
+    if (best.length) found.push(best);
+  }
+  return found;
+}
+
+/** Moments where a section begins: after a double bar, repeat or rehearsal letter. */
+function sectionStarts(c: RuleContext): Fraction[] {
+  const starts: Fraction[] = [];
+  c.score.measures.forEach((m, k) => {
+    const before = c.score.measures[k - 1];
+    if (k > 0 && (m.repeatStart || before.repeatEnd || before.barline === 'light-light' || m.rehearsal)) starts.push(m.start);
+  });
+  return starts;
+}
+
+export const DYNAMICS: Rule[] = [
+  {
+    id: 'say-how-it-begins',
+    area: 'dynamics',
+    title: 'Say in which dynamic the music begins',
+    looksAt: 'A piece or excerpt that begins without a dynamic.',
+    proposes: 'A dynamic for the first note, by period.',
+    periods: { baroque: 0.9, classical: 0.9, romantic: 0.9 },
+    sources: ['quantz', 'common'],
+    find: (c) => {
+      const first = c.line[0];
+      if (!first || c.level(first.note.start)) return [];
+      return [{ kind: 'dynamic', value: c.profile.opening, at: first, fact: `${c.place(first.note.start)}: no dynamic stands at the beginning` }];
+    }
+  },
+  {
+    id: 'say-how-a-section-begins',
+    area: 'dynamics',
+    title: 'Say in which dynamic a section begins',
+    looksAt: 'Sections after a double bar, repeat or letter that begin without a dynamic.',
+    proposes: 'A level against what came before: softer in the 18th century, one step down in the 19th.',
+    periods: { baroque: 0.55, classical: 0.65, romantic: 0.5 },
+    sources: ['quantz', 'common'],
+    find: (c) =>
+      sectionStarts(c).flatMap((start) => {
+        const tone = c.line.find((t) => lte(start, t.note.start));
+        if (!tone) return [];
+        const marked = c.levels.some((l) => l.part === c.part && lte(start, l.start) && lte(l.start, tone.note.start));
+        if (marked) return [];
+        const before = c.level(start)?.step ?? dynamicLevelOf(c);
+        return [{ kind: 'dynamic' as const, value: dynamicAt(Math.max(3, before - (c.period === 'romantic' ? 1 : 2))), at: tone, fact: `${c.place(start)}: a section begins without a dynamic` }];
+      })
+  },
+  {
+    id: 'echo-the-repetition',
+    area: 'dynamics',
+    title: 'An immediate repetition is an echo',
+    looksAt: 'A bar or two that are repeated at once, note for note.',
+    proposes: 'A softer level for the second time.',
+    periods: { baroque: 0.7, classical: 0.4 },
+    sources: ['quantz'],
+    find: (c) => repeatedBars(c).map(({ tone, bars }) => ({ kind: 'dynamic', value: 'p', at: tone, fact: `${c.place(tone.note.start)}: repeats the ${bars === 1 ? 'bar' : `${bars} bars`} before note for note` }))
+  },
+  {
+    id: 'rise-grows',
+    area: 'dynamics',
+    title: 'What rises grows',
+    looksAt: 'A way up of a sixth or more within a phrase, without a hairpin.',
+    proposes: 'A crescendo to its top note.',
+    periods: { romantic: 0.75, classical: 0.45 },
+    sources: ['turk', 'czerny', 'friberg'],
+    find: (c) => ascents(c, true).filter((w) => free(c, w[0], w[w.length - 1])).map((w) => hairpin(c, 'crescendo', w[0], w[w.length - 1], `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line climbs to its top note`))
+  },
+  {
+    id: 'fall-fades',
+    area: 'dynamics',
+    title: 'What falls fades',
+    looksAt: 'A way down of a sixth or more within a phrase, without a hairpin.',
+    proposes: 'A diminuendo to its lowest note.',
+    periods: { romantic: 0.6 },
+    sources: ['turk', 'czerny'],
+    find: (c) => ascents(c, false).filter((w) => free(c, w[0], w[w.length - 1])).map((w) => hairpin(c, 'diminuendo', w[0], w[w.length - 1], `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line sinks`))
+  },
+  {
+    id: 'grow-into-the-dominant',
+    area: 'dynamics',
+    title: 'Tonic to subdominant to dominant grows',
+    looksAt: 'A predominant that leads to the dominant of a cadence.',
+    proposes: 'A crescendo from the predominant to the dominant.',
+    periods: { classical: 0.6, romantic: 0.5 },
+    sources: ['quantz', 'common'],
+    find: (c) =>
+      c.facts.cadences.flatMap((cadence) => {
+        if (cadence.type === 'PC') return [];
+        const chords = c.facts.chords;
+        let k = chords.findIndex((x) => x.id === (cadence.type === 'HC' ? cadence.to : cadence.from));
+        while (k > 0 && (chords[k - 1].role === 'dominant' || chords[k - 1].cadential)) k--;
+        const before = chords[k - 1];
+        if (!before || (before.role !== 'predominant' && before.role !== 'colour')) return [];
+        const from = c.between(before.start, before.end)[0];
+        const to = c.between(chords[k].start, chords[k].end)[0];
+        if (!from || !to || !free(c, from, to)) return [];
+        return [hairpin(c, 'crescendo', from, to, `${c.place(before.start)}: ${before.roman} leads to ${chords[k].roman} of the ${cadence.type}`, { facts: [before.id, cadence.id], confidence: before.confidence * cadence.confidence })];
+      })
+  },
+  {
+    id: 'resolution-softer',
+    area: 'dynamics',
+    title: 'A resolution is never as loud as its dissonance',
+    looksAt: 'An accented note foreign to the chord that falls by step into it.',
+    proposes: 'A short diminuendo over the pair.',
+    periods: { baroque: 0.7, classical: 0.75, romantic: 0.5 },
+    sources: ['quantz', 'cpebach'],
+    find: (c) => leaningPairs(c).filter(({ a, b }) => free(c, a, b)).map(({ a, b, chord }) => ({ ...hairpin(c, 'diminuendo', a, b, `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`), facts: [chord.id], confidence: chord.confidence }))
+  },
+  {
+    id: 'taper-the-ending',
+    area: 'dynamics',
+    title: 'Taper the end of a phrase',
+    looksAt: 'Phrases that end on a weaker beat than their cadence, or softly after it.',
+    proposes: 'A diminuendo from the arrival to the last note.',
+    periods: { classical: 0.6, romantic: 0.6 },
+    sources: ['turk', 'todd'],
+    find: (c) =>
+      c.facts.phrases.flatMap((phrase) => {
+        const cadence = c.cadenceOf(phrase);
+        if (!cadence || cmp(phrase.last, cadence.start) <= 0) return [];
+        const tones = c.between(cadence.start, phrase.end);
+        if (tones.length < 2 || !free(c, tones[0], tones[tones.length - 1])) return [];
+        return [hairpin(c, 'diminuendo', tones[0], tones[tones.length - 1], `${c.place(cadence.start)}: after the ${cadence.type} the phrase ends on a weaker note`, { facts: [phrase.id, cadence.id], confidence: cadence.confidence })];
+      })
+  },
+  {
+    id: 'bring-out-the-colour',
+    area: 'dynamics',
+    title: 'Bring out the chord of colour',
+    looksAt: 'Neapolitan and augmented sixth chords, and the goal of a deceptive cadence.',
+    proposes: 'A stress on its first note: a weight in the 18th century, a held stress in the 19th.',
+    periods: { baroque: 0.8, classical: 0.75, romantic: 0.8 },
+    sources: ['cpebach', 'quantz'],
+    find: (c) => {
+      const drafts: Draft[] = [];
+      for (const chord of c.facts.chords) {
+        const goal = c.facts.cadences.find((x) => x.type === 'DC' && x.to === chord.id);
+        if (!chord.special && !goal) continue;
+        const tone = c.between(chord.start, chord.end)[0];
+        if (!tone || tone.note.marks?.some((m) => m.name === 'accent' || m.name === 'tenuto')) continue;
+        const what = chord.special ? `${chord.special} (${chord.roman})` : 'the dominant goes somewhere else than home';
+        const value = c.period === 'romantic' ? 'tenuto' : 'accent';
+        drafts.push({ kind: value === 'tenuto' ? 'articulation' : 'accent', value, at: tone, fact: `${c.place(chord.start)}: ${what}`, facts: [chord.id], confidence: chord.confidence });
+      }
+      return drafts;
+    }
+  },
+  {
+    id: 'give-the-hairpin-a-goal',
+    area: 'dynamics',
+    title: 'Give every hairpin a goal',
+    looksAt: 'Printed hairpins after which no dynamic follows within a bar.',
+    proposes: 'The dynamic that it leads to: one step on.',
+    periods: { classical: 0.6, romantic: 0.7 },
+    sources: ['common'],
+    find: (c) =>
+      c.score.hairpins
+        .filter((h) => h.part === c.part)
+        .flatMap((h) => {
+          const until = add(h.end, c.bar(h.end).length);
+          if (c.levels.some((l) => l.part === c.part && lte(h.end, l.start) && lt(l.start, until))) return [];
+          const next = c.score.hairpins.some((o) => o !== h && o.part === c.part && lte(h.end, o.start) && lt(o.start, until));
+          const goal = c.line.find((t) => lte(h.end, t.note.start));
+          if (!goal || (next && c.period === 'romantic')) return [];
+          const start = c.level(h.start)?.step ?? 4;
+          const value = dynamicAt(Math.max(2, Math.min(8, start + (h.kind === 'crescendo' ? 1 : -1))));
+          return [{ kind: 'dynamic' as const, value, at: goal, staff: h.staff, fact: `${c.place(h.start)}: a printed ${h.kind} has no goal` }];
+        })
+  }
+];
+
+const dynamicLevelOf = (c: RuleContext): number => ({ baroque: 6, classical: 5, romantic: 4 })[c.period];
+
+/** Bars that repeat the one or two bars before them exactly. */
+function repeatedBars(c: RuleContext): { tone: Tone; bars: number }[] {
+  const { score } = c;
+  const shape = score.measures.map(() => '');
+  const firsts = new Map<number, Tone>();
+  for (const tone of c.line) {
+    const m = tone.note.measure;
+    if (!firsts.has(m)) firsts.set(m, tone);
+    shape[m] += `${tone.note.onset.n}/${tone.note.onset.d}:${tone.midi};`;
+  }
+  const found: { tone: Tone; bars: number }[] = [];
+  for (let m = 1; m < shape.length; m++) {
+    for (const bars of [2, 1]) {
+      if (m < bars) continue;
+      const now = shape.slice(m, m + bars);
+      const tone = firsts.get(m);
+      const varied = now.every((s) => s.split(';').length > 3);
+      if (tone && varied && now.length === bars && now.every((s, k) => s === shape[m - bars + k])) {
+        found.push({ tone, bars });
+        m += bars - 1;
+        break;
+      }
+    }
+  }
+  return found;
+}

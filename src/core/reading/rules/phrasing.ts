@@ -1,0 +1,130 @@
+import type { Tone } from '../../analysis/texture.ts';
+import { parseKey } from '../../analysis/keys.ts';
+import { TONES, type Quality } from '../../analysis/vocabulary.ts';
+import { lte } from '../../score/fraction.ts';
+import { fifthsPc } from '../../score/pitch.ts';
+import type { RuleContext } from '../context.ts';
+import type { Rule } from './rule.ts';
+
+/** The last tone of each phrase but the very last, with its phrase. */
+function phraseEnds(c: RuleContext): { tone: Tone; next: Tone; index: number }[] {
+  const ends: { tone: Tone; next: Tone; index: number }[] = [];
+  c.facts.phrases.slice(0, -1).forEach((phrase, index) => {
+    const inside = c.line.filter((t) => lte(t.note.start, phrase.last));
+    const tone = inside.at(-1);
+    const next = c.line[inside.length];
+    if (tone && next) ends.push({ tone, next, index });
+  });
+  return ends;
+}
+
+const alreadyParted = (tone: Tone, next: Tone): boolean =>
+  next.start - tone.end > 0 || (tone.note.marks ?? []).some((m) => m.name === 'breath-mark' || m.name === 'caesura' || m.group === 'fermata');
+
+export const PHRASING: Rule[] = [
+  {
+    id: 'breathe-at-phrase-end',
+    area: 'phrasing',
+    title: 'Breathe where a phrase ends',
+    looksAt: 'Phrase ends without a rest, for wind, brass and voice.',
+    proposes: 'A breath after the last note of the phrase.',
+    periods: { baroque: 0.7, classical: 0.75, romantic: 0.75 },
+    families: ['wind', 'brass', 'voice'],
+    sources: ['quantz', 'common'],
+    find: (c) =>
+      phraseEnds(c)
+        .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next))
+        .map(({ tone, index }) => ({
+          kind: 'breath', value: 'breath', at: tone, fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
+          facts: [c.facts.phrases[index].id], confidence: c.facts.phrases[index].confidence
+        }))
+  },
+  {
+    id: 'part-the-phrases',
+    area: 'phrasing',
+    title: 'Let the ear hear where one phrase ends and the next begins',
+    looksAt: 'Phrase ends without a rest, for strings and keyboard.',
+    proposes: 'A comma: the bow or hand leaves the last note early.',
+    periods: { baroque: 0.7, classical: 0.6 },
+    families: ['strings', 'keyboard', 'other'],
+    sources: ['turk', 'lmozart'],
+    find: (c) =>
+      phraseEnds(c)
+        .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next))
+        .map(({ tone, index }) => ({
+          kind: 'comma', value: 'comma', at: tone, fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
+          facts: [c.facts.phrases[index].id], confidence: c.facts.phrases[index].confidence
+        }))
+  },
+  {
+    id: 'slur-the-appoggiatura',
+    area: 'phrasing',
+    title: 'Bind the appoggiatura to its resolution',
+    looksAt: 'An accented note foreign to the chord that falls by step into it, unslurred.',
+    proposes: 'A slur over the pair.',
+    periods: { baroque: 0.6, classical: 0.75, romantic: 0.6 },
+    sources: ['quantz', 'cpebach', 'lmozart'],
+    find: (c) => leaningPairs(c).filter(({ a, b }) => !c.slurred(a, b)).map(({ a, b, chord }) => ({ kind: 'slur', value: 'slur', at: a, to: b, fact: `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`, facts: [chord.id], confidence: chord.confidence }))
+  },
+  {
+    id: 'one-line-to-the-goal',
+    area: 'phrasing',
+    title: 'Carry the line through to its goal',
+    looksAt: 'Stepwise runs of at least five notes within a phrase that carry no slur.',
+    proposes: 'A slur over the run.',
+    periods: { romantic: 0.6 },
+    sources: ['czerny', 'common'],
+    find: (c) => stepwiseRuns(c, 5).filter((run) => run.slice(1).every((t, k) => !c.slurred(run[k], t))).map((run) => ({ kind: 'slur', value: 'slur', at: run[0], to: run[run.length - 1], fact: `${c.place(run[0].note.start, true)}: ${run.length} notes in one stepwise line` }))
+  }
+];
+
+/** Accented dissonances with their resolutions. */
+export function leaningPairs(c: RuleContext): { a: Tone; b: Tone; chord: NonNullable<ReturnType<RuleContext['chordAt']>> }[] {
+  const pairs: { a: Tone; b: Tone; chord: NonNullable<ReturnType<RuleContext['chordAt']>> }[] = [];
+  for (let k = 0; k + 1 < c.line.length; k++) {
+    const a = c.line[k];
+    const b = c.line[k + 1];
+    const drop = a.midi - b.midi;
+    const accented = a.note.onset.d === 1 && a.end - a.start >= b.end - b.start && b.end - b.start >= c.texture.ticksPerQuarter / 4;
+    if (!accented || drop < 1 || drop > 2 || b.start !== a.end) continue;
+    const chord = c.chordAt(b.note.start);
+    if (!chord || chord !== c.chordAt(a.note.start) || chord.cadential) continue;
+    if (isForeign(c, a) && !isForeign(c, b)) pairs.push({ a, b, chord });
+  }
+  return pairs;
+}
+
+/** True when a tone is not a member of the chord under it. */
+export function isForeign(c: RuleContext, tone: Tone): boolean {
+  const chord = c.chordAt(tone.note.start);
+  return chord !== null && !tonesOf(chord.root, chord.quality).includes(fifthsPc(tone.fifths));
+}
+
+/** Neighbouring stepwise tones in one direction, of nearly equal length, within one phrase. */
+export function stepwiseRuns(c: RuleContext, least: number): Tone[][] {
+  const runs: Tone[][] = [];
+  const starts = new Set(c.facts.phrases.map((p) => `${p.start.n}/${p.start.d}`));
+  let run: Tone[] = [];
+  const close = () => {
+    if (run.length >= least) runs.push(run);
+  };
+  for (const tone of c.line) {
+    const last = run.at(-1);
+    const step = last ? tone.midi - last.midi : 0;
+    const direction = run.length > 1 ? Math.sign(run[1].midi - run[0].midi) : Math.sign(step);
+    const goesOn = last && tone.start === last.end && Math.abs(step) >= 1 && Math.abs(step) <= 2 && Math.sign(step) === direction && !starts.has(`${tone.note.start.n}/${tone.note.start.d}`);
+    if (goesOn) run.push(tone);
+    else {
+      close();
+      run = last && tone.start === last.end && Math.abs(step) >= 1 && Math.abs(step) <= 2 && run.length > 1 ? [last, tone] : [tone];
+    }
+  }
+  close();
+  return runs;
+}
+
+/** Pitch classes of a chord given by root name and quality. */
+function tonesOf(root: string, quality: Quality): number[] {
+  const fifths = parseKey(`${root} major`)?.tonic ?? 0;
+  return TONES[quality].map((t) => fifthsPc(fifths + t));
+}

@@ -1,0 +1,98 @@
+import { add, cmp, lte, sub, type Fraction } from '../../score/fraction.ts';
+import type { CadenceFact } from '../../analysis/facts.ts';
+import type { RuleContext } from '../context.ts';
+import type { Rule } from './rule.ts';
+
+/** Words that already speak of time near a moment. */
+const TIME_WORDS = /rit|rall|allarg|slarg|tempo|accel|string|mosso|largo|lento|animato|morendo|calando|smorz|perd/i;
+
+function timeWordIn(c: RuleContext, from: Fraction, to: Fraction): boolean {
+  return c.score.directions.some((d) => (d.kind === 'words' || d.kind === 'metronome') && lte(from, d.start) && lte(d.start, to) && (d.kind === 'metronome' || TIME_WORDS.test(d.text)));
+}
+
+/** The firm cadences at which a section closes. */
+function closingCadences(c: RuleContext): CadenceFact[] {
+  return c.facts.cadences.filter((cadence) => {
+    const bar = c.bar(cadence.start);
+    const next = c.score.measures[bar.index + 1];
+    const closes = !next || bar.repeatEnd || bar.barline === 'light-light' || bar.barline === 'light-heavy' || next.repeatStart;
+    return Boolean(closes) && (cadence.type === 'PAC' || cadence.type === 'IAC');
+  });
+}
+
+export const TIME: Rule[] = [
+  {
+    id: 'broaden-into-the-close',
+    area: 'time',
+    title: 'Broaden into the close of a section',
+    looksAt: 'Authentic cadences at the end of a section where no word speaks of time.',
+    proposes: '“poco rit.” one bar before the arrival.',
+    periods: { romantic: 0.7 },
+    sources: ['czerny', 'friberg'],
+    find: (c) =>
+      closingCadences(c).flatMap((cadence) => {
+        const from = barBefore(c, cadence.start);
+        const tone = c.line.find((t) => lte(from, t.note.start));
+        if (!tone || timeWordIn(c, sub(from, c.bar(from).length), cadence.start)) return [];
+        return [{ kind: 'tempo' as const, value: 'poco rit.', at: tone, fact: `${c.place(cadence.start)}: ${cadence.type} closes the section`, facts: [cadence.id], confidence: cadence.confidence }];
+      })
+  },
+  {
+    id: 'restore-the-tempo',
+    area: 'time',
+    title: 'After a ritardando say where the tempo is restored',
+    looksAt: 'Printed ritardandi after which a new phrase begins without “a tempo”.',
+    proposes: '“a tempo” at the next phrase.',
+    periods: { classical: 0.7, romantic: 0.8 },
+    sources: ['czerny', 'common'],
+    find: (c) =>
+      c.score.directions.flatMap((d) => {
+        if (d.kind !== 'words' || !/\b(poco )?(rit|rall|allarg)/i.test(d.text)) return [];
+        const phrase = c.facts.phrases.find((p) => cmp(p.start, d.start) > 0);
+        if (!phrase || timeWordIn(c, add(d.start, { n: 1, d: 1000 }), phrase.start)) return [];
+        const tone = c.between(phrase.start, phrase.end)[0];
+        return tone ? [{ kind: 'tempo' as const, value: 'a tempo', at: tone, fact: `${c.place(d.start)}: “${d.text}” is never taken back`, facts: [phrase.id], confidence: phrase.confidence }] : [];
+      })
+  },
+  {
+    id: 'only-the-last-cadence-slows',
+    area: 'time',
+    title: 'Keep the dance in time; only the last cadence may settle',
+    looksAt: 'The last cadence of the piece, the last time it is played.',
+    proposes: '“settle, last time only” in the cadence bar.',
+    periods: { baroque: 0.5 },
+    sources: ['quantz', 'common'],
+    find: (c) => {
+      const cadence = closingCadences(c).at(-1);
+      const last = c.facts.cadences.at(-1);
+      if (!cadence || cadence !== last) return [];
+      const from = barBefore(c, cadence.start);
+      const tone = c.line.find((t) => lte(from, t.note.start));
+      if (!tone || timeWordIn(c, from, cadence.start)) return [];
+      return [{ kind: 'tempo' as const, value: 'settle, last time only', at: tone, fact: `${c.place(cadence.start)}: the last cadence`, facts: [cadence.id], confidence: cadence.confidence }];
+    }
+  },
+  {
+    id: 'wait-on-the-dominant',
+    area: 'time',
+    title: 'A half cadence may wait before the theme goes on',
+    looksAt: 'Half cadences at a phrase end.',
+    proposes: 'A fermata-like breath: “wait a little”.',
+    periods: { romantic: 0.45 },
+    sources: ['czerny'],
+    find: (c) =>
+      c.facts.cadences
+        .filter((x) => x.type === 'HC')
+        .flatMap((cadence) => {
+          const phrase = c.facts.phrases.find((p) => p.cadence === cadence.id);
+          const tone = phrase && c.line.filter((t) => lte(t.note.start, phrase.last)).at(-1);
+          if (!tone || tone.note.marks?.some((m) => m.group === 'fermata') || timeWordIn(c, cadence.start, tone.note.start)) return [];
+          return [{ kind: 'text' as const, value: 'wait a little', at: tone, fact: `${c.place(cadence.start)}: a half cadence, the phrase stands open`, facts: [cadence.id], confidence: cadence.confidence }];
+        })
+  }
+];
+
+function barBefore(c: RuleContext, at: Fraction): Fraction {
+  const bar = c.bar(at);
+  return bar.index > 0 && cmp(at, bar.start) === 0 ? c.score.measures[bar.index - 1].start : bar.start;
+}

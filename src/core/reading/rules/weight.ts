@@ -1,0 +1,82 @@
+import { cmp, lt } from '../../score/fraction.ts';
+import { levelAt } from '../../analysis/texture.ts';
+import type { Rule } from './rule.ts';
+
+export const WEIGHT: Rule[] = [
+  {
+    id: 'weight-where-harmony-changes',
+    area: 'weight',
+    title: 'A beat on which the harmony changes carries weight',
+    looksAt: 'Weak beats in triple time on which a new chord begins, on the way to a cadence.',
+    proposes: 'A small stress (tenuto) on that beat.',
+    periods: { baroque: 0.6 },
+    sources: ['lerdahl', 'quantz'],
+    find: (c) =>
+      c.facts.cadences.flatMap((cadence) => {
+        const bar = c.bar(cadence.start);
+        if (bar.index === 0 || bar.time?.groups[0] !== 3) return [];
+        const before = c.score.measures[bar.index - 1];
+        return c.facts.chords
+          .filter((chord) => cmp(chord.start, before.start) > 0 && lt(chord.start, bar.start))
+          .flatMap((chord) => {
+            const tone = c.between(chord.start, chord.end)[0];
+            if (!tone || cmp(tone.note.start, chord.start) !== 0 || tone.note.marks?.length) return [];
+            return [{ kind: 'articulation' as const, value: 'tenuto', at: tone, fact: `${c.place(chord.start, true)}: the harmony changes to ${chord.roman} before the ${cadence.type}`, facts: [chord.id, cadence.id], confidence: chord.confidence * cadence.confidence }];
+          });
+      })
+  },
+  {
+    id: 'light-upbeat',
+    area: 'weight',
+    title: 'An upbeat is light and leads on',
+    looksAt: 'The short note before the downbeat that begins a phrase.',
+    proposes: 'A detached, light upbeat.',
+    periods: { baroque: 0.6, classical: 0.5 },
+    sources: ['lmozart', 'turk'],
+    find: (c) =>
+      c.facts.phrases.flatMap((phrase) => {
+        const first = c.between(phrase.start, phrase.end)[0];
+        const next = first?.next;
+        if (!first || !next || levelAt(c.texture, next.start) !== 3 || first.end - first.start > c.texture.ticksPerQuarter || levelAt(c.texture, first.start) === 3) return [];
+        if (first.note.marks?.length || c.slurred(first, next)) return [];
+        return [{ kind: 'articulation' as const, value: 'staccato', at: first, fact: `${c.place(first.note.start, true)}: an upbeat begins the phrase`, facts: [phrase.id], confidence: phrase.confidence }];
+      })
+  },
+  {
+    id: 'stress-the-syncopation',
+    area: 'weight',
+    title: 'A syncopation takes a natural stress',
+    looksAt: 'Notes that begin off the beat and are held across a stronger one.',
+    proposes: 'An accent, and the note held to its end.',
+    periods: { baroque: 0.5, classical: 0.6, romantic: 0.6 },
+    sources: ['cpebach', 'lmozart'],
+    find: (c) =>
+      c.line.flatMap((tone) => {
+        if (tone.note.marks?.some((m) => m.group === 'articulation')) return [];
+        const level = Math.max(0, levelAt(c.texture, tone.start));
+        const crossed = c.texture.slots.some((s) => s.start > tone.start && s.start < tone.end && s.level > level && s.level >= 1);
+        const short = tone.end - tone.start > 3 * c.texture.ticksPerQuarter;
+        if (!crossed || short || level >= 2) return [];
+        return [{ kind: 'accent' as const, value: 'accent', at: tone, fact: `${c.place(tone.note.start, true)}: the note enters off the beat and holds across a stronger one` }];
+      })
+  },
+  {
+    id: 'downbow-on-the-downbeat',
+    area: 'weight',
+    title: 'Down-bow on the strong beat, up-bow on the upbeat',
+    looksAt: 'The beginning of each phrase.',
+    proposes: 'The bow direction by which the bar’s first note comes on a down-bow.',
+    periods: { baroque: 0.65, classical: 0.55 },
+    families: ['strings'],
+    sources: ['muffat', 'lmozart'],
+    find: (c) =>
+      c.facts.phrases.flatMap((phrase) => {
+        const first = c.between(phrase.start, phrase.end)[0];
+        if (!first || first.note.marks?.some((m) => /bow/.test(m.name))) return [];
+        const onBar = levelAt(c.texture, first.start) === 3;
+        const upbeat = first.next && levelAt(c.texture, first.next.start) === 3;
+        if (!onBar && !upbeat) return [];
+        return [{ kind: 'bowing' as const, value: onBar ? 'down-bow' : 'up-bow', at: first, fact: `${c.place(first.note.start, true)}: ${onBar ? 'the phrase begins on the downbeat' : 'an upbeat leads to the downbeat'}`, facts: [phrase.id], confidence: phrase.confidence }];
+      })
+  }
+];

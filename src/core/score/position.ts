@@ -1,0 +1,48 @@
+import { add, format, frac, mul, sub, ZERO, type Fraction } from './fraction.ts';
+import type { Measure, Score } from './model.ts';
+
+/** A place as it is said and as the command line writes it. */
+export interface Position {
+  measure: number;
+  number: string;
+  beat: string;
+}
+
+/** True for an upbeat: a first bar, or a marked incomplete one at the beginning of the piece, that is short. */
+export const isPickup = (measure: Measure): boolean =>
+  measure.index === 0 && measure.time?.quarters != null && measure.length.n * measure.time.quarters.d < measure.time.quarters.n * measure.length.d;
+
+/**
+ * Beat of an onset in its measure, from 1, in units of the time signature's denominator (quarters
+ * without one). An upbeat bar is aligned to the end of a full bar.
+ */
+export function beatOf(measure: Measure, onset: Fraction): Fraction {
+  const shift = isPickup(measure) ? sub(measure.time!.quarters!, measure.length) : ZERO;
+  const unit = measure.time?.unit ?? 4;
+  return add(mul(add(shift, onset), frac(unit, 4)), frac(1));
+}
+
+export const positionIn = (measure: Measure, onset: Fraction): Position => ({
+  measure: measure.index,
+  number: measure.number,
+  beat: format(beatOf(measure, onset))
+});
+
+/** Index of the measure that sounds at a time in quarters from the beginning. */
+export function measureAt(score: Score, time: Fraction): Measure {
+  const { measures } = score;
+  let low = 0;
+  let high = measures.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    const start = measures[middle].start;
+    if (start.n * time.d <= time.n * start.d) low = middle;
+    else high = middle - 1;
+  }
+  return measures[low];
+}
+
+export function positionAt(score: Score, time: Fraction): Position {
+  const measure = measureAt(score, time);
+  return positionIn(measure, sub(time, measure.start));
+}

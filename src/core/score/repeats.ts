@@ -1,0 +1,122 @@
+import { add, ZERO, type Fraction } from './fraction.ts';
+import type { Measure } from './model.ts';
+
+/** One measure as it is played. */
+export interface PlayedMeasure {
+  measure: number;
+  /** How often this measure has sounded before: 0 the first time. */
+  pass: number;
+}
+
+/** More than this many played measures means that the signs run in a circle. */
+const MAX_PLAYED = 100_000;
+
+/**
+ * The order in which the measures are played: repeats, endings, da capo, dal segno, coda and fine.
+ * A closing repeat without an opening one goes back to just after the previous closing one, else to the
+ * beginning; after da capo or dal segno repeats are not taken again and the last ending is played.
+ */
+export function unfold(measures: readonly Measure[]): PlayedMeasure[] {
+  const endings = endingOfMeasure(measures);
+  const order: PlayedMeasure[] = [];
+  const passes = new Array<number>(measures.length).fill(0);
+  let at = 0;
+  let from = 0;
+  let round = 1;
+  let jumped = false;
+  while (at < measures.length && order.length < MAX_PLAYED) {
+    const measure = measures[at];
+    if (measure.repeatStart && from !== at) {
+      from = at;
+      round = 1;
+    }
+    const ending = endings[at];
+    if (ending && !(jumped ? ending.last : ending.numbers.includes(round))) {
+      at++;
+      continue;
+    }
+    order.push({ measure: at, pass: passes[at]++ });
+    if (jumped && measure.fine) break;
+    if (jumped && measure.toCoda) {
+      const coda = measures.findIndex((m) => m.index > at && m.coda !== undefined);
+      if (coda > at) {
+        at = coda;
+        from = coda;
+        continue;
+      }
+    }
+    if (measure.repeatEnd && !jumped) {
+      const rounds = ending ? Math.max(measure.repeatEnd, ending.rounds) : measure.repeatEnd;
+      if (round < rounds) {
+        round++;
+        at = from;
+        continue;
+      }
+      from = at + 1;
+      round = 1;
+    }
+    if (ending?.closes && !measure.repeatEnd) {
+      from = at + 1;
+      round = 1;
+    }
+    if (!jumped && (measure.daCapo || measure.dalSegno)) {
+      jumped = true;
+      const segno = measure.dalSegno ? measures.findIndex((m) => m.segno !== undefined) : 0;
+      at = Math.max(0, segno);
+      from = at;
+      round = 1;
+      continue;
+    }
+    at++;
+  }
+  return order;
+}
+
+interface EndingPlace {
+  numbers: number[];
+  /** Rounds that the whole group of endings asks for. */
+  rounds: number;
+  /** Belongs to the last ending of its group. */
+  last: boolean;
+  /** The group ends with this measure. */
+  closes: boolean;
+}
+
+function endingOfMeasure(measures: readonly Measure[]): (EndingPlace | null)[] {
+  const places = new Array<EndingPlace | null>(measures.length).fill(null);
+  let group: EndingPlace[][] = [];
+  let current: EndingPlace[] | null = null;
+  let numbers: number[] = [];
+  const closeGroup = () => {
+    const rounds = Math.max(0, ...group.flatMap((e) => e[0].numbers));
+    group.forEach((ending, k) => {
+      for (const place of ending) {
+        place.rounds = rounds;
+        place.last = k === group.length - 1;
+      }
+    });
+    group.at(-1)?.at(-1) && (group.at(-1)!.at(-1)!.closes = true);
+    group = [];
+  };
+  for (const measure of measures) {
+    if (measure.endingStart) {
+      if (group.length && Math.min(...measure.endingStart) === 1) closeGroup();
+      numbers = measure.endingStart.length ? measure.endingStart : [1];
+      current = [];
+      group.push(current);
+    } else if (!current && group.length) closeGroup();
+    if (current) {
+      const place: EndingPlace = { numbers, rounds: 0, last: false, closes: false };
+      places[measure.index] = place;
+      current.push(place);
+    }
+    if (measure.endingStop) current = null;
+  }
+  if (group.length) closeGroup();
+  return places;
+}
+
+/** Total length as played, in quarters. */
+export function playedLength(measures: readonly Measure[]): Fraction {
+  return unfold(measures).reduce((sum, p) => add(sum, measures[p.measure].length), ZERO);
+}

@@ -1,0 +1,52 @@
+/**
+ * Weights for phrase ends and cadences. The three of local change are published: Cambouropoulos,
+ * "The Local Boundary Detection Model", ICMC 2001. The others are set by hand on scores with agreed
+ * phrases; they say how strongly each sign speaks.
+ */
+export const BOUNDARY = {
+  local: { pitch: 0.25, interval: 0.5, rest: 0.25 },
+  localChange: 1.6,
+  /** A rest of a beat or more; shorter ones in proportion. */
+  rest: 1.1,
+  /** The last note is at least this many times as long as usual in the line. */
+  longNote: 0.8,
+  longNoteRatio: 2,
+  cadence: 1.7,
+  slurEnd: 0.3,
+  insideSlur: -0.9,
+  fermataOrBreath: 1.6,
+  barline: 3,
+  /** The new phrase begins at the place in the bar where the first one began. */
+  samePlaceInBar: 0.45,
+  onBar: 0.15,
+  /** What follows has the rhythm that the piece, or the phrase before, began with. */
+  repetition: 0.7,
+  /** Each boundary must earn this; the length of a phrase is measured against four bars, in octaves squared. */
+  price: 1.35,
+  length: 0.75,
+  usualBars: 4,
+  wholeBars: 0.35,
+  shortestBars: 0.9,
+  longestBars: 12
+} as const;
+
+export const CADENCE = {
+  /** By metrical level: inside a beat, beat, strong beat, bar line. */
+  arrival: [-0.8, 0, 0.45, 0.7],
+  dominantRoot: 0.35,
+  dominantInverted: -0.7,
+  leadingChord: -0.8,
+  goalRoot: 0.3,
+  goalInverted: -1,
+  sopranoTonic: 0.3,
+  prepared: 0.35,
+  /** The line stops: note longer than usual, rest, end of the section. */
+  stop: 0.9,
+  sectionEnd: 1.4,
+  /** A phrase ends here. */
+  phraseEnd: 0.8,
+  halfBase: -0.75,
+  deceptiveBase: -0.35,
+  plagalBase: -0.9,
+  threshold: 1.25
+} as const;

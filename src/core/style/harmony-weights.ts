@@ -1,0 +1,64 @@
+/**
+ * Numbers of the joint search for keys and chords. Set by hand on scores with agreed analyses; they have
+ * no published source, except that chord tones are weighed by membership as in Pardo & Birmingham,
+ * Computer Music Journal 26(2), 2002, and keys by the profiles of key-profiles.ts.
+ * Rewards and costs are in the same arbitrary unit: one note of one beat that is the chord's root.
+ */
+export const HARMONY = {
+  /** Reward of a sounding note by its place in the chord: root, third, fifth, seventh. */
+  tone: [1, 0.95, 0.75, 0.7],
+  /** A note that is no chord tone. */
+  foreign: -1.1,
+  /** Factor for a chord tone in other spelling (G sharp for A flat). */
+  otherSpelling: 0.55,
+  /** The bass is the chord's root, third, fifth, seventh. */
+  bass: [0.35, 0.1, -0.15, -0.05],
+  bassForeign: -0.25,
+  /** An augmented sixth chord in whose slot the augmented sixth itself does not sound. */
+  noAugmentedSixth: -0.6,
+  /** Reward per beat for a chord whose root sounds in the slot, and loss where its third does not. */
+  rootSounds: 0.08,
+  rootSoundsInLine: 0.2,
+  /** Cost of changing chord at a bar line, a strong beat, another beat, inside a beat, without any new note. */
+  change: { bar: 0.55, strong: 0.85, beat: 1.05, weak: 2.1, silent: 3.5 },
+  /** Factor on the cost of change in a single line, where one chord is heard over many notes. */
+  changeInLine: 1.5,
+  /** Further cost, in a single line, of a seventh chord that is no dominant, and per beat of staying in it. */
+  seventhInLine: 0.7,
+  seventhInLinePerBeat: 0.12,
+  /** Reward for the tonic chord on the first downbeat and at the end. */
+  tonicFirst: 1.2,
+  tonicLast: 1,
+  /** Reward per beat for standing on the tonic chord: a key is where the music is at home. */
+  tonicPerBeat: 0.12,
+  /** Weight of a note by its melodic role: stepwise and weak, stepwise on a beat, left by leap both ways. */
+  role: { passingWeak: 0.35, passingStrong: 0.75, plain: 1, leaping: 1.1, grace: 0.05 },
+  /** Weight of the key profile, per note and beat. */
+  profile: 0.5,
+  /** Cost of a key change, and of each step around the circle of fifths that it goes. */
+  keyChange: 2.2,
+  keyDistance: 0.45,
+  /** Reward for beginning and for ending in a key of the signature; for ending where the piece began. */
+  signature: 1.2,
+  homeEnd: 2,
+  /** A longest path keeps predecessors within this of the best one. */
+  beam: 9
+} as const;
+
+/** Grammar of functions: reward (negative: cost) of going from one chord to the next within a key. */
+export const PROGRESSION = {
+  /** Dominant to tonic; predominant to dominant; tonic to anything. */
+  resolve: 0.45,
+  prepare: 0.2,
+  deceptive: 0.1,
+  /** Dominant to predominant. */
+  retrograde: -0.35,
+  /** Applied dominant to its goal, and elsewhere. */
+  applied: 0.6,
+  appliedElsewhere: -0.4,
+  /** Neapolitan or augmented sixth to dominant, and elsewhere. */
+  colour: 0.6,
+  colourElsewhere: -0.5,
+  /** Root falls a fifth. */
+  fallingFifth: 0.15
+} as const;
