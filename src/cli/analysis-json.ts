@@ -24,13 +24,30 @@ export function analysisJson(score: Score, parts: number[] | null = null, pins: 
     composer: score.composer,
     parts: score.parts.filter((p) => !parts || parts.includes(p.index)).map((p) => partJson(score, p)),
     measures: score.measures.map((m) => ({
-      measure: m.index, number: m.number, implicit: m.implicit, time: m.time?.text ?? null, fifths: m.key.fifths, quarters: format(m.length), start: format(m.start)
+      measure: m.index,
+      number: m.number,
+      implicit: m.implicit,
+      time: m.time?.text ?? null,
+      fifths: m.key.fifths,
+      quarters: format(m.length),
+      start: format(m.start)
     })),
     totalQuarters: format(total),
     playedQuarters: format(playedLength(score.measures)),
-    keys: facts.keys.map((k) => ({ ...range(k.start, k.last), key: k.name, confidence: k.confidence, ...(k.pinned ? { pinned: true } : {}) })),
+    keys: facts.keys.map((k) => ({
+      ...range(k.start, k.last),
+      key: k.name,
+      confidence: k.confidence,
+      ...(k.pinned ? { pinned: true } : {})
+    })),
     chords: facts.chords.map((c) => ({
-      at: positionAt(score, c.start), quarters: format(sub(c.end, c.start)), key: keyName(c.key), roman: c.roman, bass: c.bass, applied: c.applied, special: c.special
+      at: positionAt(score, c.start),
+      quarters: format(sub(c.end, c.start)),
+      key: keyName(c.key),
+      roman: c.roman,
+      bass: c.bass,
+      applied: c.applied,
+      special: c.special
     })),
     cadences: facts.cadences.map((c) => ({ at: positionAt(score, c.start), type: c.type, key: keyName(c.key) })),
     phrases: facts.phrases.map((p) => range(p.start, p.last)),
@@ -38,7 +55,10 @@ export function analysisJson(score: Score, parts: number[] | null = null, pins: 
     parallels: [],
     sequences: [],
     accidentals: alteredNotes(score).map(({ note, printed }) => ({
-      at: positionIn(score.measures[note.measure], note.onset), part: score.parts[note.part].id, pitch: pitchName(note.pitch!), printed
+      at: positionIn(score.measures[note.measure], note.onset),
+      part: score.parts[note.part].id,
+      pitch: pitchName(note.pitch!),
+      printed
     }))
   };
 }
@@ -60,4 +80,3 @@ function partJson(score: Score, part: Part): object {
     highest: byHeight.length ? pitchName(byHeight[byHeight.length - 1]) : null
   };
 }
-

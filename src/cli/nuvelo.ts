@@ -25,7 +25,9 @@ function analyze(args: string[]): void {
   if (part === undefined) throw new CallError(`there is no part ${partId}; the parts are ${score.parts.map((p) => p.id).join(', ')}`);
   for (const remark of score.remarks) {
     const where = remark.measure === undefined ? '' : `, first in measure ${score.measures[remark.measure].number}`;
-    process.stderr.write(`remark: ${remark.text} (${remark.kind === 'repaired' ? 'read all the same' : 'kept but not understood'}, ${remark.count}×${where})\n`);
+    process.stderr.write(
+      `remark: ${remark.text} (${remark.kind === 'repaired' ? 'read all the same' : 'kept but not understood'}, ${remark.count}×${where})\n`
+    );
   }
   process.stdout.write(JSON.stringify(analysisJson(score, part ? [part.index] : null)) + '\n');
 }

@@ -1,5 +1,5 @@
 import type { Score } from '../score/model.ts';
-import { cmp } from '../score/fraction.ts';
+import { cmp, type Fraction } from '../score/fraction.ts';
 import { cadenceCandidates, chooseCadences } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import type { Facts, Pin } from './facts.ts';
@@ -48,17 +48,31 @@ function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
  * All facts about a score, on sounding pitch. Corrections bind the search, so that what depends on them
  * follows. `parts` limits the analysis to some parts (indices); null takes all.
  */
-export function analyse(score: Score, pins: readonly Pin[] = [], parts: readonly number[] | null = null, texture = textureOf(score, parts)): Facts {
+export function analyse(
+  score: Score,
+  pins: readonly Pin[] = [],
+  parts: readonly number[] | null = null,
+  texture = textureOf(score, parts)
+): Facts {
   const facts: Facts = { engine: ENGINE, keys: [], chords: [], cadences: [], phrases: [] };
   if (texture.tones.length === 0) return facts;
-  const pinnedIn = (kind: Pin['kind']) => (start: number, end: number): boolean =>
-    pins.some((p) => p.kind === kind && p.kind !== 'phrase-start' && toTicks(texture, p.start) < end && toTicks(texture, p.end) > start);
+  const overlaps = (p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
+    toTicks(texture, p.start) < end && toTicks(texture, p.end) > start;
+  const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(p, start, end));
+  const pinnedChord = (start: number, end: number): string | null => {
+    const pin = pins.find((p) => p.kind === 'chord' && overlaps(p, start, end));
+    return pin?.kind === 'chord' ? pin.roman : null;
+  };
   const spans = searchHarmony(texture, signatures(score), harmonyPins(texture, pins));
-  facts.chords = chordFacts(texture, spans, pinnedIn('chord'));
-  facts.keys = keyFacts(texture, spans, facts.chords, pinnedIn('key'));
+  facts.chords = chordFacts(texture, spans, pinnedChord);
+  facts.keys = keyFacts(texture, spans, facts.chords, pinnedKey);
   const candidates = cadenceCandidates(score, texture, facts.chords);
   facts.phrases = findPhrases(score, texture, candidates, [...pins]);
-  facts.cadences = chooseCadences(texture, candidates, facts.phrases.map((p) => toTicks(texture, p.end)));
+  facts.cadences = chooseCadences(
+    texture,
+    candidates,
+    facts.phrases.map((p) => toTicks(texture, p.end))
+  );
   for (const phrase of facts.phrases) {
     const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
     if (closing) phrase.cadence = closing.id;

@@ -1,7 +1,7 @@
 import type { Score } from '../score/model.ts';
 import { fifthsName } from '../score/pitch.ts';
 import { CADENCE } from '../style/form-weights.ts';
-import type { CadenceFact, CadenceType, ChordFact } from './facts.ts';
+import { factId, type CadenceFact, type CadenceType, type ChordFact } from './facts.ts';
 import { keyName, sameKey } from './keys.ts';
 import { levelAt, toTicks, type Texture } from './texture.ts';
 
@@ -73,7 +73,7 @@ export function cadenceCandidates(score: Score, texture: Texture, chords: ChordF
 }
 
 function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
-  const same = sameKey(from.key, to.key) || (from.key.tonic === to.key.tonic);
+  const same = sameKey(from.key, to.key) || from.key.tonic === to.key.tonic;
   if (!same) return null;
   if (from.role === 'dominant' && !from.cadential) {
     if (to.role === 'tonic') return 'PAC';
@@ -85,7 +85,16 @@ function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
   return null;
 }
 
-function weigh(texture: Texture, chords: ChordFact[], k: number, type: CadenceType, at: number, until: number, usual: number, ends: number[]): CadenceCandidate {
+function weigh(
+  texture: Texture,
+  chords: ChordFact[],
+  k: number,
+  type: CadenceType,
+  at: number,
+  until: number,
+  usual: number,
+  ends: number[]
+): CadenceCandidate {
   const C = CADENCE;
   const from = chords[k - 1];
   const to = chords[k];
@@ -145,7 +154,7 @@ export function chooseCadences(texture: Texture, candidates: CadenceCandidate[],
     // A half cadence needs the phrase to end there; elsewhere the dominant is on its way.
     if ((c.type === 'HC' || c.type === 'PC') && !ends) continue;
     facts.push({
-      id: `cadence-${facts.length}`,
+      id: factId('cadence', c.to.start),
       start: c.to.start,
       type: c.type,
       key: c.to.key,

@@ -1,5 +1,5 @@
 import { fifthsName, fifthsPc } from '../score/pitch.ts';
-import type { ChordFact, KeyFact } from './facts.ts';
+import { factId, type ChordFact, type KeyFact } from './facts.ts';
 import type { HarmonySpan } from './harmony-search.ts';
 import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
 import { fromTicks, type Slot, type Texture, type Tone } from './texture.ts';
@@ -37,14 +37,14 @@ function bassOf(texture: Texture, span: HarmonySpan): { inversion: number; fifth
   return { inversion, fifths: root + tones[inversion] };
 }
 
-/** Chord facts from the spans of the search. */
-export function chordFacts(texture: Texture, spans: HarmonySpan[], pinnedAt: (start: number, end: number) => boolean): ChordFact[] {
-  const facts = spans.map((span, k) => chordFact(texture, span, k, pinnedAt));
+/** Chord facts from the spans of the search. `pinnedAt` gives the numeral that the instructor set there, as written. */
+export function chordFacts(texture: Texture, spans: HarmonySpan[], pinnedAt: (start: number, end: number) => string | null): ChordFact[] {
+  const facts = spans.map((span) => chordFact(texture, span, pinnedAt));
   markCadentialSixFours(facts, spans);
   return facts;
 }
 
-function chordFact(texture: Texture, span: HarmonySpan, index: number, pinnedAt: (start: number, end: number) => boolean): ChordFact {
+function chordFact(texture: Texture, span: HarmonySpan, pinnedAt: (start: number, end: number) => string | null): ChordFact {
   const { slots } = texture;
   const start = slots[span.from].start;
   const end = slots[span.to - 1].end;
@@ -53,7 +53,7 @@ function chordFact(texture: Texture, span: HarmonySpan, index: number, pinnedAt:
   const heard = new Set(tonesIn(slots, span.from, span.to).map((t) => fifthsName(t.fifths)));
   const special = span.type.special;
   const fact: ChordFact = {
-    id: `chord-${index}`,
+    id: factId('chord', fromTicks(texture, start)),
     start: fromTicks(texture, start),
     end: fromTicks(texture, end),
     key: span.key,
@@ -69,8 +69,10 @@ function chordFact(texture: Texture, span: HarmonySpan, index: number, pinnedAt:
     evidence: `sounds ${[...heard].join(' ')}`
   };
   if (span.rival) fact.rival = `${fifthsName(span.rival.root)} ${span.rival.quality}`;
-  if (pinnedAt(start, end)) {
+  const pinned = pinnedAt(start, end);
+  if (pinned !== null) {
     fact.pinned = true;
+    fact.roman = pinned;
     fact.confidence = 1;
     fact.evidence = 'set by the instructor';
   }
@@ -85,15 +87,21 @@ function markCadentialSixFours(facts: ChordFact[], spans: HarmonySpan[]): void {
   for (let k = 0; k + 1 < facts.length; k++) {
     const next = facts[k + 1];
     if (facts[k].role !== 'tonic' || facts[k].inversion !== 2 || facts[k].pinned) continue;
-    if (next.role !== 'dominant' || next.inversion !== 0 || !next.roman.startsWith('V') || !sameKey(spans[k].key, spans[k + 1].key)) continue;
+    if (next.role !== 'dominant' || next.inversion !== 0 || !next.roman.startsWith('V') || !sameKey(spans[k].key, spans[k + 1].key))
+      continue;
     facts[k] = { ...facts[k], roman: 'V64', root: next.root, quality: 'maj', role: 'dominant', inversion: 0, cadential: true };
   }
 }
 
 /** Key areas: runs of chords in one key. */
-export function keyFacts(texture: Texture, spans: HarmonySpan[], chords: ChordFact[], pinned: (start: number, end: number) => boolean): KeyFact[] {
+export function keyFacts(
+  texture: Texture,
+  spans: HarmonySpan[],
+  chords: ChordFact[],
+  pinned: (start: number, end: number) => boolean
+): KeyFact[] {
   const facts: KeyFact[] = [];
-  for (let k = 0; k < spans.length; ) {
+  for (let k = 0; k < spans.length;) {
     let end = k + 1;
     while (end < spans.length && sameKey(spans[end].key, spans[k].key)) end++;
     const from = texture.slots[spans[k].from].start;
@@ -101,7 +109,7 @@ export function keyFacts(texture: Texture, spans: HarmonySpan[], chords: ChordFa
     const tones = texture.tones.filter((t) => t.start >= from && t.start < to);
     const { rival, confidence } = keyConfidence(spans[k].key, tones);
     const fact: KeyFact = {
-      id: `key-${facts.length}`,
+      id: factId('key', fromTicks(texture, from)),
       start: fromTicks(texture, from),
       end: fromTicks(texture, to),
       last: fromTicks(texture, tones.length ? tones[tones.length - 1].start : from),
@@ -127,7 +135,11 @@ function keyConfidence(key: Key, tones: Tone[]): { rival: Key | null; confidence
   const total = tones.reduce((sum, t) => sum + t.end - t.start, 0) || 1;
   const rivals: Key[] = [];
   for (let s = keySignature(key) - 2; s <= keySignature(key) + 2; s++) {
-    for (const rival of [{ tonic: s, minor: false }, { tonic: s + 3, minor: true }]) if (!sameKey(rival, key)) rivals.push(rival);
+    for (const rival of [
+      { tonic: s, minor: false },
+      { tonic: s + 3, minor: true }
+    ])
+      if (!sameKey(rival, key)) rivals.push(rival);
   }
   const best = rivals.map((k) => ({ k, fit: fit(k) })).sort((a, b) => b.fit - a.fit)[0];
   const margin = (fit(key) - best.fit) / total;
@@ -147,5 +159,7 @@ function keyEvidence(key: Key, tones: Tone[], chords: ChordFact[]): string {
   return parts.join('; ') || 'the notes of its scale';
 }
 
-export const matchesRoman = (roman: string) => (_key: Key, type: ChordType): boolean =>
-  TONES[type.quality].some((_, inversion) => romanOf(type, inversion) === roman) || (type.special === 'neapolitan' && /^N/.test(roman));
+export const matchesRoman =
+  (roman: string) =>
+  (_key: Key, type: ChordType): boolean =>
+    TONES[type.quality].some((_, inversion) => romanOf(type, inversion) === roman) || (type.special === 'neapolitan' && /^N/.test(roman));

@@ -2,6 +2,9 @@ import type { Fraction } from '../score/fraction.ts';
 import type { Key } from './keys.ts';
 import type { Quality, Role } from './vocabulary.ts';
 
+/** Id of a fact: its kind and where it begins, so that it outlives a new analysis of the same place. */
+export const factId = (kind: string, start: Fraction): string => `${kind}-${start.n}_${start.d}`;
+
 /** What every computed statement carries: how sure it is, on what evidence, and the runner-up. */
 export interface Certainty {
   /** 0 to 1. */

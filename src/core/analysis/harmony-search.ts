@@ -135,7 +135,9 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
   const keyCost = keys.map((a) => keys.map((b) => HARMONY.keyChange + HARMONY.keyDistance * keyDistance(a, b)));
   const allowedKey = pinnedKeys(slots.length, keys, pins);
   const allowedChord = pinnedChords(slots.length, keys, types, offsets, states, pins);
-  const plainSeventh = types.map((list) => list.map((t) => texture.singleLine && (t.quality === 'maj7' || t.quality === 'min7' || t.quality === 'hdim7')));
+  const plainSeventh = types.map((list) =>
+    list.map((t) => texture.singleLine && (t.quality === 'maj7' || t.quality === 'min7' || t.quality === 'hdim7'))
+  );
   const stay = types.map((list, k) =>
     list.map((t, c) => (t.role === 'tonic' ? HARMONY.tonicPerBeat : 0) - (plainSeventh[k][c] ? HARMONY.seventhInLinePerBeat : 0))
   );
@@ -160,7 +162,10 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
     const beats = slotBeats(texture, slot);
     if (slot.tones.length) emissions(slot, chords, fit, !texture.singleLine);
     fits.push(fit);
-    const cost = (slot.fresh ? [HARMONY.change.weak, HARMONY.change.beat, HARMONY.change.strong, HARMONY.change.bar][slot.level] : HARMONY.change.silent) * lineFactor;
+    const cost =
+      (slot.fresh
+        ? [HARMONY.change.weak, HARMONY.change.beat, HARMONY.change.strong, HARMONY.change.bar][slot.level]
+        : HARMONY.change.silent) * lineFactor;
     for (let k = 0; k < keys.length; k++) {
       let best = -Infinity;
       let at = offsets[k];
@@ -214,7 +219,12 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
           const value = enter - cost - types[k][c].cost - entry;
           if (value > best) [best, from] = [value, enterFrom];
         }
-        next[state] = best + fit[chordOf[state]] * beats + profile + stay[k][c] * beats + (s === firstDownbeat && types[k][c].role === 'tonic' ? HARMONY.tonicFirst : 0);
+        next[state] =
+          best +
+          fit[chordOf[state]] * beats +
+          profile +
+          stay[k][c] * beats +
+          (s === firstDownbeat && types[k][c].role === 'tonic' ? HARMONY.tonicFirst : 0);
         pointers[state] = from;
       }
     }
@@ -222,7 +232,16 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
     [score, next] = [next, score];
   });
   const path = trace(score, back, keys, types, offsets, home);
-  return spansOf(path, keys, types, offsets, chordOf, chords, fits, slots.map((slot) => slotBeats(texture, slot)));
+  return spansOf(
+    path,
+    keys,
+    types,
+    offsets,
+    chordOf,
+    chords,
+    fits,
+    slots.map((slot) => slotBeats(texture, slot))
+  );
 }
 
 const slotBeats = (texture: Texture, slot: Slot): number => (slot.end - slot.start) / texture.ticksPerQuarter;
@@ -236,7 +255,14 @@ function pinnedKeys(count: number, keys: Key[], pins: HarmonyPins): (number | nu
   return allowed;
 }
 
-function pinnedChords(count: number, keys: Key[], types: ChordType[][], offsets: number[], states: number, pins: HarmonyPins): (Uint8Array | null)[] {
+function pinnedChords(
+  count: number,
+  keys: Key[],
+  types: ChordType[][],
+  offsets: number[],
+  states: number,
+  pins: HarmonyPins
+): (Uint8Array | null)[] {
   const allowed = new Array<Uint8Array | null>(count).fill(null);
   for (const pin of pins.chords) {
     const mask = new Uint8Array(states);
@@ -275,10 +301,17 @@ function trace(score: Float64Array, back: Int16Array[], keys: Key[], types: Chor
 }
 
 function spansOf(
-  path: number[], keys: Key[], types: ChordType[][], offsets: number[], chordOf: Int32Array, chords: { root: number; quality: number }[], fits: Float64Array[], beats: number[]
+  path: number[],
+  keys: Key[],
+  types: ChordType[][],
+  offsets: number[],
+  chordOf: Int32Array,
+  chords: { root: number; quality: number }[],
+  fits: Float64Array[],
+  beats: number[]
 ): HarmonySpan[] {
   const spans: HarmonySpan[] = [];
-  for (let s = 0; s < path.length; ) {
+  for (let s = 0; s < path.length;) {
     let end = s + 1;
     while (end < path.length && path[end] === path[s]) end++;
     let k = keys.length - 1;

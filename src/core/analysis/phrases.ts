@@ -2,7 +2,7 @@ import type { Score } from '../score/model.ts';
 import { toNumber } from '../score/fraction.ts';
 import { BOUNDARY } from '../style/form-weights.ts';
 import { sectionEnds, usualInterval, type CadenceCandidate } from './cadences.ts';
-import type { PhraseFact, Pin } from './facts.ts';
+import { factId, type PhraseFact, type Pin } from './facts.ts';
 import { fromTicks, slotAt, toTicks, type Texture, type Tone } from './texture.ts';
 
 interface Boundary {
@@ -127,7 +127,6 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
 function placeInBar(texture: Texture, ticks: number): number {
   const slot = slotAt(texture, ticks);
   if (!slot) return 0;
-  const start = texture.measureStarts[slot.measure];
   const end = texture.measureStarts[slot.measure + 1] ?? texture.totalTicks;
   // Counted back from the bar's end, so that a short first bar compares with the upbeats after it.
   return end - ticks;
@@ -143,7 +142,11 @@ export function findPhrases(score: Score, texture: Texture, candidates: CadenceC
   const joints = boundaries(score, texture, candidates, pins);
   const B = BOUNDARY;
   const bar = usualBar(score) * texture.ticksPerQuarter;
-  const nodes: Boundary[] = [{ index: 0, strength: 0, evidence: [], forced: false }, ...joints, { index: melody.length, strength: 0, evidence: ['the end'], forced: false }];
+  const nodes: Boundary[] = [
+    { index: 0, strength: 0, evidence: [], forced: false },
+    ...joints,
+    { index: melody.length, strength: 0, evidence: ['the end'], forced: false }
+  ];
   const startOf = (node: Boundary): number => melody[node.index]?.start ?? texture.totalTicks;
   const best = new Array<number>(nodes.length).fill(-Infinity);
   const from = new Array<number>(nodes.length).fill(0);
@@ -170,7 +173,7 @@ export function findPhrases(score: Score, texture: Texture, candidates: CadenceC
     const first = melody[nodes[open].index];
     const last = melody[nodes[k].index - 1];
     phrases.push({
-      id: `phrase-${phrases.length}`,
+      id: factId('phrase', fromTicks(texture, first.start)),
       start: fromTicks(texture, first.start),
       end: fromTicks(texture, nodes[k].index < melody.length ? melody[nodes[k].index].start : texture.totalTicks),
       last: fromTicks(texture, last.start),

@@ -52,7 +52,8 @@ export function beatOfMeter(measure: Measure): { beat: Fraction; slots: number; 
   const time = measure.time;
   if (!time) return { beat: frac(1), slots: 2, strongEvery: 2 };
   const count = time.groups.reduce((a, b) => a + b, 0);
-  if (time.groups.length === 1 && time.unit >= 8 && count % 3 === 0 && count > 3) return { beat: frac(12, time.unit), slots: 3, strongEvery: count === 12 ? 2 : 99 };
+  if (time.groups.length === 1 && time.unit >= 8 && count % 3 === 0 && count > 3)
+    return { beat: frac(12, time.unit), slots: 3, strongEvery: count === 12 ? 2 : 99 };
   if (time.unit >= 8) return { beat: frac(4, time.unit), slots: 1, strongEvery: 99 };
   return { beat: frac(4, time.unit), slots: 2, strongEvery: count === 4 ? 2 : 99 };
 }
@@ -101,11 +102,23 @@ function joinTies(notes: Note[], ticks: (f: Fraction) => number): Tone[] {
       if (!note.tie?.start) ringing.delete(key);
       continue;
     }
-    const tone: Tone = { note, start, end, midi: midi(note.sounding!), fifths: fifthsOf(note.sounding!), weight: 1, previous: null, next: null };
+    const tone: Tone = {
+      note,
+      start,
+      end,
+      midi: midi(note.sounding!),
+      fifths: fifthsOf(note.sounding!),
+      weight: 1,
+      previous: null,
+      next: null
+    };
     tones.push(tone);
     if (note.tie?.start) ringing.set(key, tone);
   }
-  return tones.map((tone, k) => ({ tone, k })).sort((a, b) => a.tone.start - b.tone.start || a.k - b.k).map((t) => t.tone);
+  return tones
+    .map((tone, k) => ({ tone, k }))
+    .sort((a, b) => a.tone.start - b.tone.start || a.k - b.k)
+    .map((t) => t.tone);
 }
 
 /** Links each tone with its neighbours in the same part, staff and voice; chords by their top note. */
@@ -137,7 +150,13 @@ function topLine(tones: Tone[]): Tone[] {
     const last = line[line.length - 1];
     if (last && last.start === tone.start) {
       if (tone.midi > last.midi) line[line.length - 1] = tone;
-    } else if (!last || tone.start >= last.end || tone.midi >= last.midi || (tone.note.staff === last.note.staff && tone.note.voice === last.note.voice)) line.push(tone);
+    } else if (
+      !last ||
+      tone.start >= last.end ||
+      tone.midi >= last.midi ||
+      (tone.note.staff === last.note.staff && tone.note.voice === last.note.voice)
+    )
+      line.push(tone);
   }
   return line;
 }
@@ -151,8 +170,10 @@ function slotsOf(score: Score, texture: Texture): Slot[] {
     const from = texture.measureStarts[k];
     const to = k + 1 < texture.measureStarts.length ? texture.measureStarts[k + 1] : texture.totalTicks;
     const nominal = measure.time?.quarters ? Math.round(toNumber(measure.time.quarters) * texture.ticksPerQuarter) : to - from;
-    // An upbeat counts from the end of a full bar.
-    const shift = k === 0 && to - from < nominal ? nominal - (to - from) : 0;
+    // An upbeat counts from the end of a full bar; the second part of a divided bar goes on where the first ended.
+    const before = k > 0 ? from - texture.measureStarts[k - 1] : 0;
+    const shift =
+      to - from >= nominal ? 0 : k === 0 ? nominal - (to - from) : before < nominal && before + to - from <= nominal ? before : 0;
     for (let t = from; t < to; t += slotTicks) {
       const inBar = t - from + shift;
       const level = inBar === 0 ? 3 : inBar % beatTicks !== 0 ? 0 : (inBar / beatTicks) % strongEvery === 0 ? 2 : 1;
@@ -181,7 +202,8 @@ function countTogether(slot: Slot): number {
   return most;
 }
 
-const isStep = (a: Tone, b: Tone): boolean => Math.abs(staffStep(a.note.sounding!) - staffStep(b.note.sounding!)) === 1 && Math.abs(a.midi - b.midi) <= 3;
+const isStep = (a: Tone, b: Tone): boolean =>
+  Math.abs(staffStep(a.note.sounding!) - staffStep(b.note.sounding!)) === 1 && Math.abs(a.midi - b.midi) <= 3;
 
 function weightOf(tone: Tone, texture: Texture): number {
   const R = HARMONY.role;

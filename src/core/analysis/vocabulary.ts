@@ -42,36 +42,84 @@ type Row = [numeral: string, root: number, quality: Quality, role: Role, cost: n
 
 // Costs in the unit of harmony-weights.ts; set by hand.
 const MAJOR_ROWS: Row[] = [
-  ['I', 0, 'maj', 'tonic', 0], ['I', 0, 'maj7', 'tonic', 0.7],
-  ['ii', 2, 'min', 'predominant', 0.1], ['ii', 2, 'min7', 'predominant', 0.25],
-  ['iii', 4, 'min', 'other', 0.45], ['iii', 4, 'min7', 'other', 0.8],
-  ['IV', -1, 'maj', 'predominant', 0.1], ['IV', -1, 'maj7', 'predominant', 0.6],
-  ['V', 1, 'maj', 'dominant', 0], ['V', 1, 'dom7', 'dominant', 0.05], ['V+', 1, 'aug', 'dominant', 0.9],
-  ['vi', 3, 'min', 'submediant', 0.15], ['vi', 3, 'min7', 'submediant', 0.5],
-  ['viio', 5, 'dim', 'dominant', 0.25], ['vii%', 5, 'hdim7', 'dominant', 0.4], ['viio', 5, 'dim7', 'dominant', 0.5],
-  ['i', 0, 'min', 'tonic', 0.8], ['iv', -1, 'min', 'predominant', 0.6], ['iio', 2, 'dim', 'predominant', 0.8],
-  ['ii%', 2, 'hdim7', 'predominant', 0.7], ['bVI', -4, 'maj', 'submediant', 0.8], ['bIII', -3, 'maj', 'other', 1], ['bVII', -2, 'maj', 'other', 1]
+  ['I', 0, 'maj', 'tonic', 0],
+  ['I', 0, 'maj7', 'tonic', 0.7],
+  ['ii', 2, 'min', 'predominant', 0.1],
+  ['ii', 2, 'min7', 'predominant', 0.25],
+  ['iii', 4, 'min', 'other', 0.45],
+  ['iii', 4, 'min7', 'other', 0.8],
+  ['IV', -1, 'maj', 'predominant', 0.1],
+  ['IV', -1, 'maj7', 'predominant', 0.6],
+  ['V', 1, 'maj', 'dominant', 0],
+  ['V', 1, 'dom7', 'dominant', 0.05],
+  ['V+', 1, 'aug', 'dominant', 0.9],
+  ['vi', 3, 'min', 'submediant', 0.15],
+  ['vi', 3, 'min7', 'submediant', 0.5],
+  ['viio', 5, 'dim', 'dominant', 0.25],
+  ['vii%', 5, 'hdim7', 'dominant', 0.4],
+  ['viio', 5, 'dim7', 'dominant', 0.5],
+  ['i', 0, 'min', 'tonic', 0.8],
+  ['iv', -1, 'min', 'predominant', 0.6],
+  ['iio', 2, 'dim', 'predominant', 0.8],
+  ['ii%', 2, 'hdim7', 'predominant', 0.7],
+  ['bVI', -4, 'maj', 'submediant', 0.8],
+  ['bIII', -3, 'maj', 'other', 1],
+  ['bVII', -2, 'maj', 'other', 1]
 ];
 const MINOR_ROWS: Row[] = [
-  ['i', 0, 'min', 'tonic', 0], ['i', 0, 'min7', 'tonic', 0.7],
-  ['iio', 2, 'dim', 'predominant', 0.15], ['ii%', 2, 'hdim7', 'predominant', 0.2],
-  ['III', -3, 'maj', 'other', 0.3], ['III', -3, 'maj7', 'other', 0.7], ['III+', -3, 'aug', 'other', 0.9],
-  ['iv', -1, 'min', 'predominant', 0.05], ['iv', -1, 'min7', 'predominant', 0.3],
-  ['V', 1, 'maj', 'dominant', 0], ['V', 1, 'dom7', 'dominant', 0.05], ['v', 1, 'min', 'other', 0.45],
-  ['VI', -4, 'maj', 'submediant', 0.15], ['VI', -4, 'maj7', 'submediant', 0.55],
-  ['VII', -2, 'maj', 'other', 0.4], ['VII', -2, 'dom7', 'other', 0.5],
-  ['viio', 5, 'dim', 'dominant', 0.2], ['viio', 5, 'dim7', 'dominant', 0.15],
-  ['I', 0, 'maj', 'tonic', 0.9], ['IV', -1, 'maj', 'predominant', 0.75], ['ii', 2, 'min', 'predominant', 0.9]
+  ['i', 0, 'min', 'tonic', 0],
+  ['i', 0, 'min7', 'tonic', 0.7],
+  ['iio', 2, 'dim', 'predominant', 0.15],
+  ['ii%', 2, 'hdim7', 'predominant', 0.2],
+  ['III', -3, 'maj', 'other', 0.3],
+  ['III', -3, 'maj7', 'other', 0.7],
+  ['III+', -3, 'aug', 'other', 0.9],
+  ['iv', -1, 'min', 'predominant', 0.05],
+  ['iv', -1, 'min7', 'predominant', 0.3],
+  ['V', 1, 'maj', 'dominant', 0],
+  ['V', 1, 'dom7', 'dominant', 0.05],
+  ['v', 1, 'min', 'other', 0.45],
+  ['VI', -4, 'maj', 'submediant', 0.15],
+  ['VI', -4, 'maj7', 'submediant', 0.55],
+  ['VII', -2, 'maj', 'other', 0.4],
+  ['VII', -2, 'dom7', 'other', 0.5],
+  ['viio', 5, 'dim', 'dominant', 0.2],
+  ['viio', 5, 'dim7', 'dominant', 0.15],
+  ['I', 0, 'maj', 'tonic', 0.9],
+  ['IV', -1, 'maj', 'predominant', 0.75],
+  ['ii', 2, 'min', 'predominant', 0.9]
 ];
-const COLOUR_ROWS: Row[] = [['N', -5, 'maj', 'colour', 0.7], ['It', -4, 'it', 'colour', 0.7], ['Fr', -4, 'fr', 'colour', 0.7], ['Ger', -4, 'ger', 'colour', 0.75]];
+const COLOUR_ROWS: Row[] = [
+  ['N', -5, 'maj', 'colour', 0.7],
+  ['It', -4, 'it', 'colour', 0.7],
+  ['Fr', -4, 'fr', 'colour', 0.7],
+  ['Ger', -4, 'ger', 'colour', 0.75]
+];
 
 /** Goals of applied dominants: numeral and root. */
-const MAJOR_GOALS: [string, number][] = [['ii', 2], ['iii', 4], ['IV', -1], ['V', 1], ['vi', 3]];
-const MINOR_GOALS: [string, number][] = [['III', -3], ['iv', -1], ['V', 1], ['VI', -4], ['VII', -2]];
+const MAJOR_GOALS: [string, number][] = [
+  ['ii', 2],
+  ['iii', 4],
+  ['IV', -1],
+  ['V', 1],
+  ['vi', 3]
+];
+const MINOR_GOALS: [string, number][] = [
+  ['III', -3],
+  ['iv', -1],
+  ['V', 1],
+  ['VI', -4],
+  ['VII', -2]
+];
 
 function build(rows: Row[], goals: [string, number][], minor: boolean): ChordType[] {
   const types: ChordType[] = [...rows, ...COLOUR_ROWS].map(([numeral, root, quality, role, cost]) => ({
-    numeral, root, quality, role, cost, special: numeral === 'N' ? 'neapolitan' : role === 'colour' ? 'augmented sixth' : null
+    numeral,
+    root,
+    quality,
+    role,
+    cost,
+    special: numeral === 'N' ? 'neapolitan' : role === 'colour' ? 'augmented sixth' : null
   }));
   for (const [goalNumeral, goal] of goals) {
     const applied = (numeral: string, root: number, quality: Quality, cost: number) => {
@@ -95,7 +143,8 @@ function progression(from: ChordType, to: ChordType): number {
   const P = PROGRESSION;
   let reward = 0;
   if (from.role === 'applied') {
-    const here = to.root === from.goal || (to.role === 'applied' && to.root === from.goal) || (to.goal === from.goal && to.role === 'applied');
+    const here =
+      to.root === from.goal || (to.role === 'applied' && to.root === from.goal) || (to.goal === from.goal && to.role === 'applied');
     reward += here ? P.applied : P.appliedElsewhere;
   } else if (from.role === 'colour') {
     const dominant = to.role === 'dominant' || (to.role === 'tonic' && to.quality !== 'maj7') || to.goal === 1 || to.role === 'colour';
@@ -137,3 +186,13 @@ export function romanOf(type: ChordType, inversion: number): string {
     }
   }
 }
+
+const KNOWN_ROMANS = new Set(
+  [...VOCABULARY.major, ...VOCABULARY.minor].flatMap((type) => [
+    ...TONES[type.quality].map((_, inversion) => romanOf(type, inversion)),
+    ...(type.special === 'neapolitan' ? ['N6', 'N64'] : [])
+  ])
+);
+
+/** True for a Roman numeral that some key of the vocabulary knows: "ii65", "V7/V", "N6". */
+export const isRoman = (text: string): boolean => KNOWN_ROMANS.has(text);

@@ -9,7 +9,15 @@ export interface Chunk {
 }
 
 /** Attributes in force just before a measure begins. */
-function stateBefore(part: Part, measure: number): { divisions: AttributeChange['divisions']; keys: AttributeChange['keys']; time: AttributeChange['time']; clefs: Map<number, NonNullable<AttributeChange['clefs']>[number]['clef']> } {
+function stateBefore(
+  part: Part,
+  measure: number
+): {
+  divisions: AttributeChange['divisions'];
+  keys: AttributeChange['keys'];
+  time: AttributeChange['time'];
+  clefs: Map<number, NonNullable<AttributeChange['clefs']>[number]['clef']>;
+} {
   const state: ReturnType<typeof stateBefore> = { divisions: undefined, keys: undefined, time: undefined, clefs: new Map() };
   for (const change of part.changes) {
     const here = change.measure === measure && change.onset.n === 0;
@@ -35,19 +43,29 @@ function attributesXml(part: Part, measure: number): string {
   const keys = (state.keys ?? [])
     .map(({ staff, key }) => {
       const content = key.steps
-        ? Object.entries(key.steps).map(([step, alter]) => `<key-step>${'CDEFGAB'[Number(step)]}</key-step><key-alter>${alter}</key-alter>`).join('')
+        ? Object.entries(key.steps)
+            .map(([step, alter]) => `<key-step>${'CDEFGAB'[Number(step)]}</key-step><key-alter>${alter}</key-alter>`)
+            .join('')
         : `<fifths>${key.fifths}</fifths>`;
       return `<key${staff === null ? '' : ` number="${staff}"`}>${content}</key>`;
     })
     .join('');
   const time = state.time?.text
-    ? `<time print-object="no">${state.time.text.split(/\+(?=\d+\/)/).map((t) => `<beats>${t.split('/')[0]}</beats><beat-type>${t.split('/')[1]}</beat-type>`).join('')}</time>`
+    ? `<time print-object="no">${state.time.text
+        .split(/\+(?=\d+\/)/)
+        .map((t) => `<beats>${t.split('/')[0]}</beats><beat-type>${t.split('/')[1]}</beat-type>`)
+        .join('')}</time>`
     : '';
   const clefs = [...state.clefs]
     .sort((a, b) => a[0] - b[0])
-    .map(([staff, clef]) => `<clef number="${staff}"><sign>${escapeXml(clef.sign)}</sign>${clef.line ? `<line>${clef.line}</line>` : ''}${clef.octave ? `<clef-octave-change>${clef.octave}</clef-octave-change>` : ''}</clef>`)
+    .map(
+      ([staff, clef]) =>
+        `<clef number="${staff}"><sign>${escapeXml(clef.sign)}</sign>${clef.line ? `<line>${clef.line}</line>` : ''}${clef.octave ? `<clef-octave-change>${clef.octave}</clef-octave-change>` : ''}</clef>`
+    )
     .join('');
-  const transpose = part.transpose.chromatic ? `<transpose><diatonic>${part.transpose.diatonic}</diatonic><chromatic>${part.transpose.chromatic}</chromatic></transpose>` : '';
+  const transpose = part.transpose.chromatic
+    ? `<transpose><diatonic>${part.transpose.diatonic}</diatonic><chromatic>${part.transpose.chromatic}</chromatic></transpose>`
+    : '';
   return `<attributes><divisions>${state.divisions ? toNumber(state.divisions) : 1}</divisions>${keys}${time}${part.staves > 1 ? `<staves>${part.staves}</staves>` : ''}${clefs}${transpose}</attributes>`;
 }
 
@@ -58,7 +76,10 @@ function attributesXml(part: Part, measure: number): string {
 class IdWriter {
   private readonly notes: { at: number; id: string }[];
 
-  constructor(private readonly source: string, score: Score) {
+  constructor(
+    private readonly source: string,
+    score: Score
+  ) {
     this.notes = score.notes.map((n) => ({ at: n.span.from, id: n.id })).sort((a, b) => a.at - b.at);
   }
 
@@ -90,18 +111,26 @@ class IdWriter {
 }
 
 /** Makes chunk documents of one score; parts may be left out. */
-export function chunkWriter(source: string, score: Score, parts: readonly number[] = score.parts.map((p) => p.index)): (chunk: Chunk) => string {
+export function chunkWriter(
+  source: string,
+  score: Score,
+  parts: readonly number[] = score.parts.map((p) => p.index)
+): (chunk: Chunk) => string {
   const ids = new IdWriter(source, score);
   return ({ from, to }) => {
     const chosen = score.parts.filter((p) => parts.includes(p.index));
-    const list = chosen.map((p) => `<score-part id="${escapeXml(p.id)}"><part-name>${chosen.length > 1 ? escapeXml(p.name) : ''}</part-name></score-part>`).join('');
+    const list = chosen
+      .map((p) => `<score-part id="${escapeXml(p.id)}"><part-name>${chosen.length > 1 ? escapeXml(p.name) : ''}</part-name></score-part>`)
+      .join('');
     const body = chosen.map((part) => {
       const measures: string[] = [];
       for (let k = from; k < to; k++) {
         const span = part.measureSpans[k];
         const inner = span ? ids.slice(span.inner.from, span.inner.to) : '';
         const { number, implicit } = score.measures[k];
-        measures.push(`<measure id="m${k}" number="${escapeXml(number)}"${implicit ? ' implicit="yes"' : ''}>${k === from ? attributesXml(part, from) : ''}${inner}</measure>`);
+        measures.push(
+          `<measure id="m${k}" number="${escapeXml(number)}"${implicit ? ' implicit="yes"' : ''}>${k === from ? attributesXml(part, from) : ''}${inner}</measure>`
+        );
       }
       return `<part id="${escapeXml(part.id)}">${measures.join('')}</part>`;
     });

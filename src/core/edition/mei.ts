@@ -17,7 +17,14 @@ export interface RowEntry {
 /** MEI time stamp: beats from 1 in units of the meter's denominator, from the bar's real beginning. */
 const tstamp = (measure: Measure, onset: Fraction): number => toNumber(add(mul(onset, frac(measure.time?.unit ?? 4, 4)), frac(1)));
 
-const ARTIC: Record<string, string> = { staccato: 'stacc', tenuto: 'ten', staccatissimo: 'spicc', 'detached-legato': 'ten-stacc', accent: 'acc', 'strong-accent': 'marc' };
+const ARTIC: Record<string, string> = {
+  staccato: 'stacc',
+  tenuto: 'ten',
+  staccatissimo: 'spicc',
+  'detached-legato': 'ten-stacc',
+  accent: 'acc',
+  'strong-accent': 'marc'
+};
 
 /** Control element of a marking for the measure in which it begins. */
 function element(score: Score, m: Marking, measure: Measure): string {
@@ -110,7 +117,11 @@ export function editionMei(mei: string, score: Score, chunk: Chunk, markings: re
   const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
   for (const r of rows) {
     const measure = inside(r.start);
-    if (measure) put(measure, `<harm xml:id="${escapeXml(r.id)}" type="analysis ${r.row}" place="${r.row === 'keys' ? 'above' : 'below'}" staff="${r.row === 'keys' ? 1 : lowest}" tstamp="${tstamp(measure, sub(r.start, measure.start))}">${escapeXml(r.text)}</harm>`);
+    if (measure)
+      put(
+        measure,
+        `<harm xml:id="${escapeXml(r.id)}" type="analysis ${r.row}" place="${r.row === 'keys' ? 'above' : 'below'}" staff="${r.row === 'keys' ? 1 : lowest}" tstamp="${tstamp(measure, sub(r.start, measure.start))}">${escapeXml(r.text)}</harm>`
+      );
   }
   let result = withArticulations(mei, markings);
   for (const [index, xml] of byMeasure) {

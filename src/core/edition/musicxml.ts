@@ -18,8 +18,14 @@ const footnote = (m: Marking): string => {
 };
 
 const ARTICULATIONS: Record<string, string> = {
-  staccato: '<staccato/>', tenuto: '<tenuto/>', staccatissimo: '<staccatissimo/>', 'detached-legato': '<detached-legato/>',
-  accent: '<accent/>', 'strong-accent': '<strong-accent/>', breath: '<breath-mark>comma</breath-mark>', comma: '<breath-mark>comma</breath-mark>'
+  staccato: '<staccato/>',
+  tenuto: '<tenuto/>',
+  staccatissimo: '<staccatissimo/>',
+  'detached-legato': '<detached-legato/>',
+  accent: '<accent/>',
+  'strong-accent': '<strong-accent/>',
+  breath: '<breath-mark>comma</breath-mark>',
+  comma: '<breath-mark>comma</breath-mark>'
 };
 
 /** The direction-type of a marking that hangs on a moment. */
@@ -31,7 +37,8 @@ function directionType(m: Marking): string {
         : `<dynamics><other-dynamics>${escapeXml(m.value)}</other-dynamics></dynamics>`;
     case 'metronome': {
       const match = /^(?:(whole|half|quarter|eighth|16th)(\.?)\s*=\s*)?(\d+(?:\.\d+)?)$/.exec(m.value.trim());
-      if (match) return `<metronome><beat-unit>${match[1] ?? 'quarter'}</beat-unit>${match[2] ? '<beat-unit-dot/>' : ''}<per-minute>${match[3]}</per-minute></metronome>`;
+      if (match)
+        return `<metronome><beat-unit>${match[1] ?? 'quarter'}</beat-unit>${match[2] ? '<beat-unit-dot/>' : ''}<per-minute>${match[3]}</per-minute></metronome>`;
       return `<words>${escapeXml(m.value)}</words>`;
     }
     default:
@@ -64,7 +71,8 @@ class NumberPool {
   /** A number that nothing of the part bears between two moments, both included. */
   take(part: number, from: Fraction, to: Fraction): number {
     let number = 6;
-    while (number > 1 && this.used.some((u) => u.part === part && u.number === number && cmp(u.from, to) <= 0 && cmp(u.to, from) >= 0)) number--;
+    while (number > 1 && this.used.some((u) => u.part === part && u.number === number && cmp(u.from, to) <= 0 && cmp(u.to, from) >= 0))
+      number--;
     this.occupy(part, number, from, to);
     return number;
   }
@@ -92,7 +100,8 @@ class Splicer {
     for (const slur of score.slurs) {
       const from = this.notes.get(slur.from)!;
       for (const end of from.spans ?? []) {
-        if (end.type === 'start' && end.kind === 'slur') this.slurNumbers.occupy(from.part, Number(end.number), from.start, this.notes.get(slur.to)!.start);
+        if (end.type === 'start' && end.kind === 'slur')
+          this.slurNumbers.occupy(from.part, Number(end.number), from.start, this.notes.get(slur.to)!.start);
       }
     }
     const wedges = new Map(score.directions.filter((d) => d.kind === 'wedge').map((d) => [d.id, d.number]));
@@ -115,14 +124,23 @@ class Splicer {
     const to = m.endNote ? this.notes.get(m.endNote) : undefined;
     if (!from || !to || from === to) return;
     const number = this.slurNumbers.take(from.part, from.start, to.start);
-    this.insertions.push({ at: from.notationsAt, xml: `<notations>${footnote(m)}${LEVEL}<slur type="start" number="${number}" line-type="dashed"/></notations>` });
+    this.insertions.push({
+      at: from.notationsAt,
+      xml: `<notations>${footnote(m)}${LEVEL}<slur type="start" number="${number}" line-type="dashed"/></notations>`
+    });
     this.insertions.push({ at: to.notationsAt, xml: `<notations>${LEVEL}<slur type="stop" number="${number}"/></notations>` });
   }
 
   private hairpin(m: Marking): void {
     if (!m.end || cmp(m.end, m.start) <= 0) return;
     const number = this.wedgeNumbers.take(m.part, m.start, m.end);
-    this.direction(m, m.start, `<wedge type="${m.value === 'diminuendo' ? 'diminuendo' : 'crescendo'}" number="${number}" line-type="dashed"/>`, 'below', footnote(m));
+    this.direction(
+      m,
+      m.start,
+      `<wedge type="${m.value === 'diminuendo' ? 'diminuendo' : 'crescendo'}" number="${number}" line-type="dashed"/>`,
+      'below',
+      footnote(m)
+    );
     this.direction(m, m.end, `<wedge type="stop" number="${number}"/>`, 'below', '');
   }
 

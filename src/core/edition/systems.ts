@@ -68,7 +68,13 @@ export function planSystems(score: Score, capacity: number, niceStarts: Readonly
       const filling = width / capacity;
       const loose = end === count ? Math.max(0, 0.5 - filling) : Math.abs(filling - 0.9);
       const section = end < count && (score.measures[end - 1].repeatEnd || score.measures[end - 1].barline === 'light-light');
-      const cost = best[start] + loose * loose * 6 + 0.05 - (section ? 0.25 : 0) - (end < count && niceStarts.has(end) ? 0.12 : 0) + (end < count ? Math.min(3, cut[end]) * 0.03 : 0);
+      const cost =
+        best[start] +
+        loose * loose * 6 +
+        0.05 -
+        (section ? 0.25 : 0) -
+        (end < count && niceStarts.has(end) ? 0.12 : 0) +
+        (end < count ? Math.min(3, cut[end]) * 0.03 : 0);
       if (cost < best[end]) {
         best[end] = cost;
         from[end] = start;
@@ -92,10 +98,10 @@ export function planSystems(score: Score, capacity: number, niceStarts: Readonly
 /** Puts the planned line breaks into the MEI of a chunk. */
 export function breakSystems(mei: string, chunk: SetChunk): string {
   let result = mei.replace(/<(?:sb|pb)\b[^>]*\/>/g, '');
-  for (const start of chunk.systems.slice(1)) {
+  // The first one is needed too: without any encoded break the engraver would choose its own.
+  for (const start of chunk.systems) {
     const at = result.search(new RegExp(`<measure\\b[^>]*xml:id="m${start}"`));
     if (at >= 0) result = `${result.slice(0, at)}<sb/>${result.slice(at)}`;
   }
   return result;
 }
-

@@ -99,7 +99,11 @@ export function describe(command: Command): string {
     case 'set-period':
       return `period ${command.period}`;
     case 'pin':
-      return command.pin.kind === 'key' ? `key ${command.pin.key}` : command.pin.kind === 'chord' ? `chord ${command.pin.roman}` : 'phrase start';
+      return command.pin.kind === 'key'
+        ? `key ${command.pin.key}`
+        : command.pin.kind === 'chord'
+          ? `chord ${command.pin.roman}`
+          : 'phrase start';
     case 'unpin':
       return 'taking a correction back';
     case 'add-marking':

@@ -1,11 +1,12 @@
 import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
 import { textureOf, type Texture, type Tone } from '../analysis/texture.ts';
-import { cmp, lt, lte, sub, type Fraction } from '../score/fraction.ts';
+import { cmp, lt, lte, type Fraction } from '../score/fraction.ts';
 import type { Measure, Score } from '../score/model.ts';
-import { isPickup, measureAt, positionIn } from '../score/position.ts';
+import { barLabel, measureAt } from '../score/position.ts';
 import { familyOf, type Family } from '../style/instruments.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
+import { placeName } from './places.ts';
 
 /** Everything that a rule may look at, with the questions that rules ask most. */
 export interface RuleContext {
@@ -63,13 +64,11 @@ export function ruleContext(score: Score, facts: Facts, period: Period, part = 0
     bar,
     place: (at, withBeat = false) => {
       const measure = bar(at);
-      const position = positionIn(measure, sub(at, measure.start));
-      if (isPickup(measure)) return 'the upbeat';
-      return withBeat ? `bar ${position.number}, beat ${position.beat}` : `bar ${position.number}`;
+      return withBeat ? placeName(score, at) : barLabel(score.measures, measure);
     },
     range: (from, to) => {
       const [a, b] = [bar(from), bar(to)];
-      return a === b ? `bar ${a.number}` : `bars ${a.number}–${b.number}`;
+      return a === b ? barLabel(score.measures, a) : `bars ${a.number}–${b.number}`;
     },
     chordAt: (at) => findAt(facts.chords, at),
     cadenceOf: (phrase) => facts.cadences.find((c) => c.id === phrase.cadence) ?? null,

@@ -2,7 +2,21 @@ import type { Fraction } from '../score/fraction.ts';
 import type { SourceKey } from '../style/bibliography.ts';
 
 /** Kinds of editorial markings. */
-export const MARKING_KINDS = ['dynamic', 'hairpin', 'slur', 'articulation', 'accent', 'breath', 'comma', 'tempo', 'metronome', 'fermata', 'text', 'fingering', 'bowing'] as const;
+export const MARKING_KINDS = [
+  'dynamic',
+  'hairpin',
+  'slur',
+  'articulation',
+  'accent',
+  'breath',
+  'comma',
+  'tempo',
+  'metronome',
+  'fermata',
+  'text',
+  'fingering',
+  'bowing'
+] as const;
 export type MarkingKind = (typeof MARKING_KINDS)[number];
 
 /** Values that a kind may take; kinds that are absent take free text. */
@@ -21,7 +35,8 @@ export const MARKING_VALUES: Partial<Record<MarkingKind, readonly string[]>> = {
 /** Kinds that reach from one place to another. */
 export const isSpan = (kind: MarkingKind): boolean => kind === 'hairpin' || kind === 'slur';
 /** Kinds that hang on a note rather than on a moment. */
-export const isOnNote = (kind: MarkingKind): boolean => ['slur', 'articulation', 'accent', 'breath', 'comma', 'fermata', 'fingering', 'bowing'].includes(kind);
+export const isOnNote = (kind: MarkingKind): boolean =>
+  ['slur', 'articulation', 'accent', 'breath', 'comma', 'fermata', 'fingering', 'bowing'].includes(kind);
 
 /** Why a marking stands: a rule with the facts it met, or the instructor's own words. */
 export interface Because {

@@ -23,7 +23,9 @@ function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft):
       part: c.part,
       staff,
       start,
-      because: [{ text: `${draft.fact}. ${rule.title}.`, rule: rule.id, sources: [...rule.sources], ...(draft.facts ? { facts: draft.facts } : {}) }]
+      because: [
+        { text: `${draft.fact}. ${rule.title}.`, rule: rule.id, sources: [...rule.sources], ...(draft.facts ? { facts: draft.facts } : {}) }
+      ]
     }
   };
   if (isTone(draft.at)) proposal.marking.note = draft.at.note.id;

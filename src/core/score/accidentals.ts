@@ -21,9 +21,7 @@ export function alteredNotes(score: Score): AlteredNote[] {
     const changes = part.changes.filter((c) => c.keys);
     const notes = score.notes.filter((n) => n.part === part.index);
     // Accidentals last for a bar in order of time, whatever the voice; grace notes come before their main note.
-    const ordered = notes
-      .map((note, k) => ({ note, k }))
-      .sort((a, b) => cmp(a.note.start, b.note.start) || a.k - b.k);
+    const ordered = notes.map((note, k) => ({ note, k })).sort((a, b) => cmp(a.note.start, b.note.start) || a.k - b.k);
     const keys = new Map<number, KeySignature>();
     let next = 0;
     let measure = -1;

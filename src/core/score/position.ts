@@ -10,7 +10,9 @@ export interface Position {
 
 /** True for an upbeat: a first bar, or a marked incomplete one at the beginning of the piece, that is short. */
 export const isPickup = (measure: Measure): boolean =>
-  measure.index === 0 && measure.time?.quarters != null && measure.length.n * measure.time.quarters.d < measure.time.quarters.n * measure.length.d;
+  measure.index === 0 &&
+  measure.time?.quarters != null &&
+  measure.length.n * measure.time.quarters.d < measure.time.quarters.n * measure.length.d;
 
 /**
  * Beat of an onset in its measure, from 1, in units of the time signature's denominator (quarters
@@ -27,6 +29,14 @@ export const positionIn = (measure: Measure, onset: Fraction): Position => ({
   number: measure.number,
   beat: format(beatOf(measure, onset))
 });
+
+/** How a bar is called: "bar 12", "upbeat", "after bar 12" for the second part of a divided bar. */
+export function barLabel(measures: readonly Measure[], measure: Measure): string {
+  if (isPickup(measure)) return 'upbeat';
+  if (!measure.implicit || /^\d+$/.test(measure.number)) return `bar ${measure.number}`;
+  const before = measures.slice(0, measure.index).findLast((m) => !m.implicit);
+  return before ? `after bar ${before.number}` : `bar ${measure.number}`;
+}
 
 /** Index of the measure that sounds at a time in quarters from the beginning. */
 export function measureAt(score: Score, time: Fraction): Measure {

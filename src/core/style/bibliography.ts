@@ -6,16 +6,34 @@ export interface Source {
 }
 
 export const SOURCES = {
-  quantz: { short: 'Quantz 1752', full: 'J. J. Quantz, Versuch einer Anweisung die Flöte traversiere zu spielen, Berlin 1752', fromMemory: true },
-  cpebach: { short: 'C. P. E. Bach 1753', full: 'C. P. E. Bach, Versuch über die wahre Art das Clavier zu spielen I, Berlin 1753', fromMemory: true },
+  quantz: {
+    short: 'Quantz 1752',
+    full: 'J. J. Quantz, Versuch einer Anweisung die Flöte traversiere zu spielen, Berlin 1752',
+    fromMemory: true
+  },
+  cpebach: {
+    short: 'C. P. E. Bach 1753',
+    full: 'C. P. E. Bach, Versuch über die wahre Art das Clavier zu spielen I, Berlin 1753',
+    fromMemory: true
+  },
   lmozart: { short: 'L. Mozart 1756', full: 'L. Mozart, Versuch einer gründlichen Violinschule, Augsburg 1756', fromMemory: true },
   turk: { short: 'Türk 1789', full: 'D. G. Türk, Klavierschule, Leipzig and Halle 1789', fromMemory: true },
-  czerny: { short: 'Czerny op. 500', full: 'C. Czerny, Complete Theoretical and Practical Piano Forte School op. 500, III, 1839', fromMemory: true },
+  czerny: {
+    short: 'Czerny op. 500',
+    full: 'C. Czerny, Complete Theoretical and Practical Piano Forte School op. 500, III, 1839',
+    fromMemory: true
+  },
   muffat: { short: 'Muffat 1698', full: 'G. Muffat, Florilegium secundum, Passau 1698', fromMemory: true },
   caplin: { short: 'Caplin 1998', full: 'W. E. Caplin, Classical Form, New York 1998' },
-  lerdahl: { short: 'Lerdahl & Jackendoff 1983', full: 'F. Lerdahl and R. Jackendoff, A Generative Theory of Tonal Music, Cambridge MA 1983' },
+  lerdahl: {
+    short: 'Lerdahl & Jackendoff 1983',
+    full: 'F. Lerdahl and R. Jackendoff, A Generative Theory of Tonal Music, Cambridge MA 1983'
+  },
   todd: { short: 'Todd 1992', full: 'N. P. McA. Todd, "The dynamics of dynamics", JASA 91, 1992' },
-  friberg: { short: 'Friberg et al. 2006', full: 'A. Friberg, R. Bresin and J. Sundberg, "Overview of the KTH rule system", Advances in Cognitive Psychology 2, 2006' },
+  friberg: {
+    short: 'Friberg et al. 2006',
+    full: 'A. Friberg, R. Bresin and J. Sundberg, "Overview of the KTH rule system", Advances in Cognitive Psychology 2, 2006'
+  },
   common: { short: 'common practice', full: 'Common practice of teachers and players; no single source' }
 } as const satisfies Record<string, Source>;
 

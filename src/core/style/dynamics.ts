@@ -5,7 +5,18 @@ export const DYNAMIC_STEPS = ['pppp', 'ppp', 'pp', 'p', 'mp', 'mf', 'f', 'ff', '
 export const STEP_DB = 5;
 
 /** Signs that act on one note: which step stays in force after it. */
-const AFTER: Record<string, string | null> = { fp: 'p', sfp: 'p', sf: null, sfz: null, fz: null, rf: null, rfz: null, sffz: null, sfpp: 'pp', pf: 'f' };
+const AFTER: Record<string, string | null> = {
+  fp: 'p',
+  sfp: 'p',
+  sf: null,
+  sfz: null,
+  fz: null,
+  rf: null,
+  rfz: null,
+  sffz: null,
+  sfpp: 'pp',
+  pf: 'f'
+};
 
 /** Step of a sign, 0 = pppp … 9 = ffff; null for accents such as sf, which change nothing that stays in force. */
 export function dynamicStep(sign: string): number | null {

@@ -15,7 +15,8 @@ export interface PeriodProfile {
 export const PROFILES: Record<Period, PeriodProfile> = {
   baroque: {
     name: 'Baroque',
-    summary: 'Weight and lightness come from meter, dance and harmony; dynamics stand in levels, and dissonance is stronger than its resolution.',
+    summary:
+      'Weight and lightness come from meter, dance and harmony; dynamics stand in levels, and dissonance is stronger than its resolution.',
     opening: 'f',
     hairpinSteps: 1
   },

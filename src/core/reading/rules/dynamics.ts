@@ -60,7 +60,9 @@ export const DYNAMICS: Rule[] = [
     find: (c) => {
       const first = c.line[0];
       if (!first || c.level(first.note.start)) return [];
-      return [{ kind: 'dynamic', value: c.profile.opening, at: first, fact: `${c.place(first.note.start)}: no dynamic stands at the beginning` }];
+      return [
+        { kind: 'dynamic', value: c.profile.opening, at: first, fact: `${c.place(first.note.start)}: no dynamic stands at the beginning` }
+      ];
     }
   },
   {
@@ -78,7 +80,14 @@ export const DYNAMICS: Rule[] = [
         const marked = c.levels.some((l) => l.part === c.part && lte(start, l.start) && lte(l.start, tone.note.start));
         if (marked) return [];
         const before = c.level(start)?.step ?? dynamicLevelOf(c);
-        return [{ kind: 'dynamic' as const, value: dynamicAt(Math.max(3, before - (c.period === 'romantic' ? 1 : 2))), at: tone, fact: `${c.place(start)}: a section begins without a dynamic` }];
+        return [
+          {
+            kind: 'dynamic' as const,
+            value: dynamicAt(Math.max(3, before - (c.period === 'romantic' ? 1 : 2))),
+            at: tone,
+            fact: `${c.place(start)}: a section begins without a dynamic`
+          }
+        ];
       })
   },
   {
@@ -89,7 +98,13 @@ export const DYNAMICS: Rule[] = [
     proposes: 'A softer level for the second time.',
     periods: { baroque: 0.7, classical: 0.4 },
     sources: ['quantz'],
-    find: (c) => repeatedBars(c).map(({ tone, bars }) => ({ kind: 'dynamic', value: 'p', at: tone, fact: `${c.place(tone.note.start)}: repeats the ${bars === 1 ? 'bar' : `${bars} bars`} before note for note` }))
+    find: (c) =>
+      repeatedBars(c).map(({ tone, bars }) => ({
+        kind: 'dynamic',
+        value: 'p',
+        at: tone,
+        fact: `${c.place(tone.note.start)}: repeats the ${bars === 1 ? 'bar' : `${bars} bars`} before note for note`
+      }))
   },
   {
     id: 'rise-grows',
@@ -99,7 +114,18 @@ export const DYNAMICS: Rule[] = [
     proposes: 'A crescendo to its top note.',
     periods: { romantic: 0.75, classical: 0.45 },
     sources: ['turk', 'czerny', 'friberg'],
-    find: (c) => ascents(c, true).filter((w) => free(c, w[0], w[w.length - 1])).map((w) => hairpin(c, 'crescendo', w[0], w[w.length - 1], `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line climbs to its top note`))
+    find: (c) =>
+      ascents(c, true)
+        .filter((w) => free(c, w[0], w[w.length - 1]))
+        .map((w) =>
+          hairpin(
+            c,
+            'crescendo',
+            w[0],
+            w[w.length - 1],
+            `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line climbs to its top note`
+          )
+        )
   },
   {
     id: 'fall-fades',
@@ -109,7 +135,12 @@ export const DYNAMICS: Rule[] = [
     proposes: 'A diminuendo to its lowest note.',
     periods: { romantic: 0.6 },
     sources: ['turk', 'czerny'],
-    find: (c) => ascents(c, false).filter((w) => free(c, w[0], w[w.length - 1])).map((w) => hairpin(c, 'diminuendo', w[0], w[w.length - 1], `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line sinks`))
+    find: (c) =>
+      ascents(c, false)
+        .filter((w) => free(c, w[0], w[w.length - 1]))
+        .map((w) =>
+          hairpin(c, 'diminuendo', w[0], w[w.length - 1], `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line sinks`)
+        )
   },
   {
     id: 'grow-into-the-dominant',
@@ -130,7 +161,16 @@ export const DYNAMICS: Rule[] = [
         const from = c.between(before.start, before.end)[0];
         const to = c.between(chords[k].start, chords[k].end)[0];
         if (!from || !to || !free(c, from, to)) return [];
-        return [hairpin(c, 'crescendo', from, to, `${c.place(before.start)}: ${before.roman} leads to ${chords[k].roman} of the ${cadence.type}`, { facts: [before.id, cadence.id], confidence: before.confidence * cadence.confidence })];
+        return [
+          hairpin(
+            c,
+            'crescendo',
+            from,
+            to,
+            `${c.place(before.start)}: ${before.roman} leads to ${chords[k].roman} of the ${cadence.type}`,
+            { facts: [before.id, cadence.id], confidence: before.confidence * cadence.confidence }
+          )
+        ];
       })
   },
   {
@@ -141,7 +181,14 @@ export const DYNAMICS: Rule[] = [
     proposes: 'A short diminuendo over the pair.',
     periods: { baroque: 0.7, classical: 0.75, romantic: 0.5 },
     sources: ['quantz', 'cpebach'],
-    find: (c) => leaningPairs(c).filter(({ a, b }) => free(c, a, b)).map(({ a, b, chord }) => ({ ...hairpin(c, 'diminuendo', a, b, `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`), facts: [chord.id], confidence: chord.confidence }))
+    find: (c) =>
+      leaningPairs(c)
+        .filter(({ a, b }) => free(c, a, b))
+        .map(({ a, b, chord }) => ({
+          ...hairpin(c, 'diminuendo', a, b, `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`),
+          facts: [chord.id],
+          confidence: chord.confidence
+        }))
   },
   {
     id: 'taper-the-ending',
@@ -157,7 +204,16 @@ export const DYNAMICS: Rule[] = [
         if (!cadence || cmp(phrase.last, cadence.start) <= 0) return [];
         const tones = c.between(cadence.start, phrase.end);
         if (tones.length < 2 || !free(c, tones[0], tones[tones.length - 1])) return [];
-        return [hairpin(c, 'diminuendo', tones[0], tones[tones.length - 1], `${c.place(cadence.start)}: after the ${cadence.type} the phrase ends on a weaker note`, { facts: [phrase.id, cadence.id], confidence: cadence.confidence })];
+        return [
+          hairpin(
+            c,
+            'diminuendo',
+            tones[0],
+            tones[tones.length - 1],
+            `${c.place(cadence.start)}: after the ${cadence.type} the phrase ends on a weaker note`,
+            { facts: [phrase.id, cadence.id], confidence: cadence.confidence }
+          )
+        ];
       })
   },
   {
@@ -177,7 +233,14 @@ export const DYNAMICS: Rule[] = [
         if (!tone || tone.note.marks?.some((m) => m.name === 'accent' || m.name === 'tenuto')) continue;
         const what = chord.special ? `${chord.special} (${chord.roman})` : 'the dominant goes somewhere else than home';
         const value = c.period === 'romantic' ? 'tenuto' : 'accent';
-        drafts.push({ kind: value === 'tenuto' ? 'articulation' : 'accent', value, at: tone, fact: `${c.place(chord.start)}: ${what}`, facts: [chord.id], confidence: chord.confidence });
+        drafts.push({
+          kind: value === 'tenuto' ? 'articulation' : 'accent',
+          value,
+          at: tone,
+          fact: `${c.place(chord.start)}: ${what}`,
+          facts: [chord.id],
+          confidence: chord.confidence
+        });
       }
       return drafts;
     }
@@ -201,7 +264,9 @@ export const DYNAMICS: Rule[] = [
           if (!goal || (next && c.period === 'romantic')) return [];
           const start = c.level(h.start)?.step ?? 4;
           const value = dynamicAt(Math.max(2, Math.min(8, start + (h.kind === 'crescendo' ? 1 : -1))));
-          return [{ kind: 'dynamic' as const, value, at: goal, staff: h.staff, fact: `${c.place(h.start)}: a printed ${h.kind} has no goal` }];
+          return [
+            { kind: 'dynamic' as const, value, at: goal, staff: h.staff, fact: `${c.place(h.start)}: a printed ${h.kind} has no goal` }
+          ];
         })
   }
 ];

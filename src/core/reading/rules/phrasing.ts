@@ -19,7 +19,8 @@ function phraseEnds(c: RuleContext): { tone: Tone; next: Tone; index: number }[]
 }
 
 const alreadyParted = (tone: Tone, next: Tone): boolean =>
-  next.start - tone.end > 0 || (tone.note.marks ?? []).some((m) => m.name === 'breath-mark' || m.name === 'caesura' || m.group === 'fermata');
+  next.start - tone.end > 0 ||
+  (tone.note.marks ?? []).some((m) => m.name === 'breath-mark' || m.name === 'caesura' || m.group === 'fermata');
 
 export const PHRASING: Rule[] = [
   {
@@ -35,8 +36,12 @@ export const PHRASING: Rule[] = [
       phraseEnds(c)
         .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next))
         .map(({ tone, index }) => ({
-          kind: 'breath', value: 'breath', at: tone, fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
-          facts: [c.facts.phrases[index].id], confidence: c.facts.phrases[index].confidence
+          kind: 'breath',
+          value: 'breath',
+          at: tone,
+          fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
+          facts: [c.facts.phrases[index].id],
+          confidence: c.facts.phrases[index].confidence
         }))
   },
   {
@@ -52,8 +57,12 @@ export const PHRASING: Rule[] = [
       phraseEnds(c)
         .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next))
         .map(({ tone, index }) => ({
-          kind: 'comma', value: 'comma', at: tone, fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
-          facts: [c.facts.phrases[index].id], confidence: c.facts.phrases[index].confidence
+          kind: 'comma',
+          value: 'comma',
+          at: tone,
+          fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
+          facts: [c.facts.phrases[index].id],
+          confidence: c.facts.phrases[index].confidence
         }))
   },
   {
@@ -64,7 +73,18 @@ export const PHRASING: Rule[] = [
     proposes: 'A slur over the pair.',
     periods: { baroque: 0.6, classical: 0.75, romantic: 0.6 },
     sources: ['quantz', 'cpebach', 'lmozart'],
-    find: (c) => leaningPairs(c).filter(({ a, b }) => !c.slurred(a, b)).map(({ a, b, chord }) => ({ kind: 'slur', value: 'slur', at: a, to: b, fact: `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`, facts: [chord.id], confidence: chord.confidence }))
+    find: (c) =>
+      leaningPairs(c)
+        .filter(({ a, b }) => !c.slurred(a, b))
+        .map(({ a, b, chord }) => ({
+          kind: 'slur',
+          value: 'slur',
+          at: a,
+          to: b,
+          fact: `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`,
+          facts: [chord.id],
+          confidence: chord.confidence
+        }))
   },
   {
     id: 'one-line-to-the-goal',
@@ -74,7 +94,16 @@ export const PHRASING: Rule[] = [
     proposes: 'A slur over the run.',
     periods: { romantic: 0.6 },
     sources: ['czerny', 'common'],
-    find: (c) => stepwiseRuns(c, 5).filter((run) => run.slice(1).every((t, k) => !c.slurred(run[k], t))).map((run) => ({ kind: 'slur', value: 'slur', at: run[0], to: run[run.length - 1], fact: `${c.place(run[0].note.start, true)}: ${run.length} notes in one stepwise line` }))
+    find: (c) =>
+      stepwiseRuns(c, 5)
+        .filter((run) => run.slice(1).every((t, k) => !c.slurred(run[k], t)))
+        .map((run) => ({
+          kind: 'slur',
+          value: 'slur',
+          at: run[0],
+          to: run[run.length - 1],
+          fact: `${c.place(run[0].note.start, true)}: ${run.length} notes in one stepwise line`
+        }))
   }
 ];
 
@@ -112,7 +141,13 @@ export function stepwiseRuns(c: RuleContext, least: number): Tone[][] {
     const last = run.at(-1);
     const step = last ? tone.midi - last.midi : 0;
     const direction = run.length > 1 ? Math.sign(run[1].midi - run[0].midi) : Math.sign(step);
-    const goesOn = last && tone.start === last.end && Math.abs(step) >= 1 && Math.abs(step) <= 2 && Math.sign(step) === direction && !starts.has(`${tone.note.start.n}/${tone.note.start.d}`);
+    const goesOn =
+      last &&
+      tone.start === last.end &&
+      Math.abs(step) >= 1 &&
+      Math.abs(step) <= 2 &&
+      Math.sign(step) === direction &&
+      !starts.has(`${tone.note.start.n}/${tone.note.start.d}`);
     if (goesOn) run.push(tone);
     else {
       close();

@@ -7,7 +7,13 @@ import type { Rule } from './rule.ts';
 const TIME_WORDS = /rit|rall|allarg|slarg|tempo|accel|string|mosso|largo|lento|animato|morendo|calando|smorz|perd/i;
 
 function timeWordIn(c: RuleContext, from: Fraction, to: Fraction): boolean {
-  return c.score.directions.some((d) => (d.kind === 'words' || d.kind === 'metronome') && lte(from, d.start) && lte(d.start, to) && (d.kind === 'metronome' || TIME_WORDS.test(d.text)));
+  return c.score.directions.some(
+    (d) =>
+      (d.kind === 'words' || d.kind === 'metronome') &&
+      lte(from, d.start) &&
+      lte(d.start, to) &&
+      (d.kind === 'metronome' || TIME_WORDS.test(d.text))
+  );
 }
 
 /** The firm cadences at which a section closes. */
@@ -34,7 +40,16 @@ export const TIME: Rule[] = [
         const from = barBefore(c, cadence.start);
         const tone = c.line.find((t) => lte(from, t.note.start));
         if (!tone || timeWordIn(c, sub(from, c.bar(from).length), cadence.start)) return [];
-        return [{ kind: 'tempo' as const, value: 'poco rit.', at: tone, fact: `${c.place(cadence.start)}: ${cadence.type} closes the section`, facts: [cadence.id], confidence: cadence.confidence }];
+        return [
+          {
+            kind: 'tempo' as const,
+            value: 'poco rit.',
+            at: tone,
+            fact: `${c.place(cadence.start)}: ${cadence.type} closes the section`,
+            facts: [cadence.id],
+            confidence: cadence.confidence
+          }
+        ];
       })
   },
   {
@@ -51,7 +66,18 @@ export const TIME: Rule[] = [
         const phrase = c.facts.phrases.find((p) => cmp(p.start, d.start) > 0);
         if (!phrase || timeWordIn(c, add(d.start, { n: 1, d: 1000 }), phrase.start)) return [];
         const tone = c.between(phrase.start, phrase.end)[0];
-        return tone ? [{ kind: 'tempo' as const, value: 'a tempo', at: tone, fact: `${c.place(d.start)}: “${d.text}” is never taken back`, facts: [phrase.id], confidence: phrase.confidence }] : [];
+        return tone
+          ? [
+              {
+                kind: 'tempo' as const,
+                value: 'a tempo',
+                at: tone,
+                fact: `${c.place(d.start)}: “${d.text}” is never taken back`,
+                facts: [phrase.id],
+                confidence: phrase.confidence
+              }
+            ]
+          : [];
       })
   },
   {
@@ -69,7 +95,16 @@ export const TIME: Rule[] = [
       const from = barBefore(c, cadence.start);
       const tone = c.line.find((t) => lte(from, t.note.start));
       if (!tone || timeWordIn(c, from, cadence.start)) return [];
-      return [{ kind: 'tempo' as const, value: 'settle, last time only', at: tone, fact: `${c.place(cadence.start)}: the last cadence`, facts: [cadence.id], confidence: cadence.confidence }];
+      return [
+        {
+          kind: 'tempo' as const,
+          value: 'settle, last time only',
+          at: tone,
+          fact: `${c.place(cadence.start)}: the last cadence`,
+          facts: [cadence.id],
+          confidence: cadence.confidence
+        }
+      ];
     }
   },
   {
@@ -87,7 +122,16 @@ export const TIME: Rule[] = [
           const phrase = c.facts.phrases.find((p) => p.cadence === cadence.id);
           const tone = phrase && c.line.filter((t) => lte(t.note.start, phrase.last)).at(-1);
           if (!tone || tone.note.marks?.some((m) => m.group === 'fermata') || timeWordIn(c, cadence.start, tone.note.start)) return [];
-          return [{ kind: 'text' as const, value: 'wait a little', at: tone, fact: `${c.place(cadence.start)}: a half cadence, the phrase stands open`, facts: [cadence.id], confidence: cadence.confidence }];
+          return [
+            {
+              kind: 'text' as const,
+              value: 'wait a little',
+              at: tone,
+              fact: `${c.place(cadence.start)}: a half cadence, the phrase stands open`,
+              facts: [cadence.id],
+              confidence: cadence.confidence
+            }
+          ];
         })
   }
 ];

@@ -21,7 +21,16 @@ export const WEIGHT: Rule[] = [
           .flatMap((chord) => {
             const tone = c.between(chord.start, chord.end)[0];
             if (!tone || cmp(tone.note.start, chord.start) !== 0 || tone.note.marks?.length) return [];
-            return [{ kind: 'articulation' as const, value: 'tenuto', at: tone, fact: `${c.place(chord.start, true)}: the harmony changes to ${chord.roman} before the ${cadence.type}`, facts: [chord.id, cadence.id], confidence: chord.confidence * cadence.confidence }];
+            return [
+              {
+                kind: 'articulation' as const,
+                value: 'tenuto',
+                at: tone,
+                fact: `${c.place(chord.start, true)}: the harmony changes to ${chord.roman} before the ${cadence.type}`,
+                facts: [chord.id, cadence.id],
+                confidence: chord.confidence * cadence.confidence
+              }
+            ];
           });
       })
   },
@@ -37,9 +46,25 @@ export const WEIGHT: Rule[] = [
       c.facts.phrases.flatMap((phrase) => {
         const first = c.between(phrase.start, phrase.end)[0];
         const next = first?.next;
-        if (!first || !next || levelAt(c.texture, next.start) !== 3 || first.end - first.start > c.texture.ticksPerQuarter || levelAt(c.texture, first.start) === 3) return [];
+        if (
+          !first ||
+          !next ||
+          levelAt(c.texture, next.start) !== 3 ||
+          first.end - first.start > c.texture.ticksPerQuarter ||
+          levelAt(c.texture, first.start) === 3
+        )
+          return [];
         if (first.note.marks?.length || c.slurred(first, next)) return [];
-        return [{ kind: 'articulation' as const, value: 'staccato', at: first, fact: `${c.place(first.note.start, true)}: an upbeat begins the phrase`, facts: [phrase.id], confidence: phrase.confidence }];
+        return [
+          {
+            kind: 'articulation' as const,
+            value: 'staccato',
+            at: first,
+            fact: `${c.place(first.note.start, true)}: an upbeat begins the phrase`,
+            facts: [phrase.id],
+            confidence: phrase.confidence
+          }
+        ];
       })
   },
   {
@@ -57,7 +82,14 @@ export const WEIGHT: Rule[] = [
         const crossed = c.texture.slots.some((s) => s.start > tone.start && s.start < tone.end && s.level > level && s.level >= 1);
         const short = tone.end - tone.start > 3 * c.texture.ticksPerQuarter;
         if (!crossed || short || level >= 2) return [];
-        return [{ kind: 'accent' as const, value: 'accent', at: tone, fact: `${c.place(tone.note.start, true)}: the note enters off the beat and holds across a stronger one` }];
+        return [
+          {
+            kind: 'accent' as const,
+            value: 'accent',
+            at: tone,
+            fact: `${c.place(tone.note.start, true)}: the note enters off the beat and holds across a stronger one`
+          }
+        ];
       })
   },
   {
@@ -76,7 +108,16 @@ export const WEIGHT: Rule[] = [
         const onBar = levelAt(c.texture, first.start) === 3;
         const upbeat = first.next && levelAt(c.texture, first.next.start) === 3;
         if (!onBar && !upbeat) return [];
-        return [{ kind: 'bowing' as const, value: onBar ? 'down-bow' : 'up-bow', at: first, fact: `${c.place(first.note.start, true)}: ${onBar ? 'the phrase begins on the downbeat' : 'an upbeat leads to the downbeat'}`, facts: [phrase.id], confidence: phrase.confidence }];
+        return [
+          {
+            kind: 'bowing' as const,
+            value: onBar ? 'down-bow' : 'up-bow',
+            at: first,
+            fact: `${c.place(first.note.start, true)}: ${onBar ? 'the phrase begins on the downbeat' : 'an upbeat leads to the downbeat'}`,
+            facts: [phrase.id],
+            confidence: phrase.confidence
+          }
+        ];
       })
   }
 ];

@@ -7,7 +7,19 @@ import { timeSignature } from '../musicxml/attributes.ts';
 const TONIC_FIFTHS: Record<string, number> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
 /** Shift of the signature against the major key, by mode. Source: ABC 2.1, section 3.1.14. */
 const MODES: Record<string, number> = { maj: 0, ion: 0, '': 0, mix: -1, dor: -2, min: -3, m: -3, aeo: -3, phr: -4, loc: -5, lyd: 1 };
-const MODE_NAMES: Record<string, string> = { maj: 'major', ion: 'ionian', mix: 'mixolydian', dor: 'dorian', min: 'minor', m: 'minor', aeo: 'aeolian', phr: 'phrygian', loc: 'locrian', lyd: 'lydian', '': 'major' };
+const MODE_NAMES: Record<string, string> = {
+  maj: 'major',
+  ion: 'ionian',
+  mix: 'mixolydian',
+  dor: 'dorian',
+  min: 'minor',
+  m: 'minor',
+  aeo: 'aeolian',
+  phr: 'phrygian',
+  loc: 'locrian',
+  lyd: 'lydian',
+  '': 'major'
+};
 
 export interface KeyField {
   key: KeySignature;
@@ -31,7 +43,8 @@ export function readKeyField(text: string): KeyField | null {
   const t = text.trim();
   // The pipers' scale: two sharps in force (Hp prints them, HP does not). Source: ABC 2.1, section 3.1.14.
   if (/^H[Pp]\b/.test(t)) return { ...base, key: { fifths: 2, mode: 'mixolydian' }, pipes: true };
-  if (t === '' || /^none\b/i.test(t) || /^(clef=|transpose=|octave=|treble|bass|alto|tenor|perc)/.test(t)) return { ...base, key: { fifths: 0 }, pipes: false };
+  if (t === '' || /^none\b/i.test(t) || /^(clef=|transpose=|octave=|treble|bass|alto|tenor|perc)/.test(t))
+    return { ...base, key: { fifths: 0 }, pipes: false };
   const match = /^([A-G])([#b]?)\s*([A-Za-z]*)/.exec(t);
   if (!match) return null;
   const word = match[3].toLowerCase();
@@ -84,7 +97,11 @@ export function readTempoField(text: string, unitLength: Fraction): TempoField {
   const rest = text.replace(/"[^"]*"/g, ' ').trim();
   const match = /^((?:\d+\/\d+\s*)+)=\s*(\d+(?:\.\d+)?)$/.exec(rest);
   if (match) {
-    const unit = match[1].trim().split(/\s+/).map((f) => readLengthField(f)!).reduce((a, b) => frac(a.n * b.d + b.n * a.d, a.d * b.d));
+    const unit = match[1]
+      .trim()
+      .split(/\s+/)
+      .map((f) => readLengthField(f)!)
+      .reduce((a, b) => frac(a.n * b.d + b.n * a.d, a.d * b.d));
     return { text: words, unit, perMinute: match[2] };
   }
   if (/^\d+$/.test(rest)) return { text: words, unit: unitLength, perMinute: rest };

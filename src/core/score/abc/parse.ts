@@ -7,7 +7,17 @@ import type { AbcEvent, AbcSound, AbcTune, AbcVoice } from './model.ts';
 
 /** One-letter decorations. Source: ABC 2.1, section 4.14 and 4.16 (predefined redefinable symbols). */
 const SHORT_DECORATIONS: Record<string, string> = {
-  '.': 'staccato', '~': 'roll', H: 'fermata', L: 'accent', M: 'lowermordent', O: 'coda', P: 'uppermordent', S: 'segno', T: 'trill', u: 'upbow', v: 'downbow'
+  '.': 'staccato',
+  '~': 'roll',
+  H: 'fermata',
+  L: 'accent',
+  M: 'lowermordent',
+  O: 'coda',
+  P: 'uppermordent',
+  S: 'segno',
+  T: 'trill',
+  u: 'upbow',
+  v: 'downbow'
 };
 /** Notes in the time of … for (p without further numbers. Source: ABC 2.1, section 4.13; 0 = by meter. */
 const TUPLET_TIME: Record<number, number> = { 2: 3, 3: 2, 4: 3, 5: 0, 6: 2, 7: 0, 8: 3, 9: 0 };
@@ -31,7 +41,17 @@ interface VoiceState {
 
 /** Parser of one tune (the first of the file). */
 class Parser {
-  readonly tune: AbcTune = { title: '', composer: '', origin: '', time: null, key: { fifths: 0 }, tempo: null, voices: [], layout: [], remarks: [] };
+  readonly tune: AbcTune = {
+    title: '',
+    composer: '',
+    origin: '',
+    time: null,
+    key: { fifths: 0 },
+    tempo: null,
+    voices: [],
+    layout: [],
+    remarks: []
+  };
   private readonly states = new Map<string, VoiceState>();
   private current: VoiceState | null = null;
   private unit: Fraction | null = null;
@@ -62,7 +82,8 @@ class Parser {
       else if (started) this.fail('Music stands before the key (K:) of the tune', 1);
     }
     if (!this.inBody) throw new ScoreError('The ABC text has no key field (K:), which ends the header of a tune');
-    if (![...this.states.values()].some((s) => s.voice.events.some((e) => e.kind === 'sound'))) throw new ScoreError('The ABC tune holds no notes');
+    if (![...this.states.values()].some((s) => s.voice.events.some((e) => e.kind === 'sound')))
+      throw new ScoreError('The ABC tune holds no notes');
     this.tune.voices = [...this.states.values()].map((s) => s.voice).filter((v) => v.events.some((e) => e.kind === 'sound'));
     return this.tune;
   }
@@ -92,8 +113,17 @@ class Parser {
     if (!state) {
       const voice: AbcVoice = { id, name: '', clef: this.clef, transpose: 0, octave: 0, events: [] };
       state = {
-        voice, key: this.tune.key, time: this.tune.time, unit: this.unitLength, carried: new Map(), tuplet: null, broken: null,
-        pendingSlurs: 0, pendingDecorations: [], lastSound: null, lineSounds: []
+        voice,
+        key: this.tune.key,
+        time: this.tune.time,
+        unit: this.unitLength,
+        carried: new Map(),
+        tuplet: null,
+        broken: null,
+        pendingSlurs: 0,
+        pendingDecorations: [],
+        lastSound: null,
+        lineSounds: []
       };
       this.states.set(id, state);
     }
@@ -292,7 +322,14 @@ class Parser {
       state.broken = null;
     }
     const sound: AbcSound = {
-      kind: 'sound', pitches, duration, decorations: state.pendingDecorations, slurStarts: state.pendingSlurs, slurStops: 0, joined: true, lyrics: []
+      kind: 'sound',
+      pitches,
+      duration,
+      decorations: state.pendingDecorations,
+      slurStarts: state.pendingSlurs,
+      slurStops: 0,
+      joined: true,
+      lyrics: []
     };
     if (hidden) sound.hidden = true;
     state.pendingDecorations = [];
@@ -362,7 +399,15 @@ class Parser {
       const length = this.length();
       // Bagpipe graces are counted in 32nds, others in the unit length halved. Source: ABC 2.1, section 4.12.
       sounds.push({
-        kind: 'sound', pitches, grace: slash ? 'slash' : 'plain', duration: mul(length, frac(1, 4)), decorations: [], slurStarts: 0, slurStops: 0, joined: true, lyrics: []
+        kind: 'sound',
+        pitches,
+        grace: slash ? 'slash' : 'plain',
+        duration: mul(length, frac(1, 4)),
+        decorations: [],
+        slurStarts: 0,
+        slurStops: 0,
+        joined: true,
+        lyrics: []
       });
     }
     this.text = outer.text;
@@ -391,7 +436,17 @@ class Parser {
     const bar = state.time?.quarters ?? frac(4);
     for (let k = 0; k < Math.min(count, 999); k++) {
       if (k) this.push({ kind: 'bar', style: 'regular', repeatStart: false, repeatEnd: 0, ending: null });
-      this.push({ kind: 'sound', pitches: [], wholeMeasure: true, duration: bar, decorations: [], slurStarts: 0, slurStops: 0, joined: false, lyrics: [] });
+      this.push({
+        kind: 'sound',
+        pitches: [],
+        wholeMeasure: true,
+        duration: bar,
+        decorations: [],
+        slurStarts: 0,
+        slurStops: 0,
+        joined: false,
+        lyrics: []
+      });
     }
   }
 

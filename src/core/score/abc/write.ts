@@ -5,11 +5,26 @@ import { DECORATIONS } from './decorations.ts';
 import type { AbcEvent, AbcSound, AbcTune, AbcVoice } from './model.ts';
 
 const TYPES: [string, Fraction][] = [
-  ['breve', frac(8)], ['whole', frac(4)], ['half', frac(2)], ['quarter', frac(1)], ['eighth', frac(1, 2)],
-  ['16th', frac(1, 4)], ['32nd', frac(1, 8)], ['64th', frac(1, 16)], ['128th', frac(1, 32)], ['256th', frac(1, 64)]
+  ['breve', frac(8)],
+  ['whole', frac(4)],
+  ['half', frac(2)],
+  ['quarter', frac(1)],
+  ['eighth', frac(1, 2)],
+  ['16th', frac(1, 4)],
+  ['32nd', frac(1, 8)],
+  ['64th', frac(1, 16)],
+  ['128th', frac(1, 32)],
+  ['256th', frac(1, 64)]
 ];
 const FLAGS: Record<string, number> = { eighth: 1, '16th': 2, '32nd': 3, '64th': 4, '128th': 5, '256th': 6 };
-const CLEFS: Record<string, [string, number]> = { treble: ['G', 2], bass: ['F', 4], alto: ['C', 3], tenor: ['C', 4], perc: ['percussion', 2], none: ['G', 2] };
+const CLEFS: Record<string, [string, number]> = {
+  treble: ['G', 2],
+  bass: ['F', 4],
+  alto: ['C', 3],
+  tenor: ['C', 4],
+  perc: ['percussion', 2],
+  none: ['G', 2]
+};
 
 /** The written value of a length: type and dots; null when it needs a tie. */
 function valueOf(length: Fraction): { type: string; dots: number } | null {
@@ -82,7 +97,8 @@ function layersOf(events: AbcEvent[]): AbcEvent[][] {
   return layers;
 }
 
-const layerLength = (events: AbcEvent[]): Fraction => events.reduce((sum, e) => (e.kind === 'sound' && !e.grace ? add(sum, e.duration) : sum), ZERO);
+const layerLength = (events: AbcEvent[]): Fraction =>
+  events.reduce((sum, e) => (e.kind === 'sound' && !e.grace ? add(sum, e.duration) : sum), ZERO);
 
 class Writer {
   private readonly out: string[] = [];
@@ -110,7 +126,11 @@ class Writer {
     if (tune.composer) this.out.push(`  <identification><creator type="composer">${escapeXml(tune.composer)}</creator></identification>`);
     this.out.push('  <part-list>');
     parts.forEach((staves, k) => {
-      const name = staves.flat().map((v) => v.name).find(Boolean) ?? '';
+      const name =
+        staves
+          .flat()
+          .map((v) => v.name)
+          .find(Boolean) ?? '';
       this.out.push(`    <score-part id="P${k + 1}"><part-name>${escapeXml(name)}</part-name></score-part>`);
     });
     this.out.push('  </part-list>');
@@ -122,7 +142,9 @@ class Writer {
   private partLayout(): AbcVoice[][][] {
     const byId = new Map(this.tune.voices.map((v) => [v.id, v]));
     const parts = this.tune.layout
-      .map((part) => part.map((staff) => staff.map((id) => byId.get(id)).filter((v): v is AbcVoice => v !== undefined)).filter((s) => s.length))
+      .map((part) =>
+        part.map((staff) => staff.map((id) => byId.get(id)).filter((v): v is AbcVoice => v !== undefined)).filter((s) => s.length)
+      )
       .filter((p) => p.length);
     const placed = new Set(parts.flat(2));
     for (const voice of this.tune.voices) if (!placed.has(voice)) parts.push([[voice]]);
@@ -140,7 +162,9 @@ class Writer {
     let before: Bar['end'] = opening ?? null;
     this.out.push(`  <part id="${id}">`);
     for (let k = 0; k < count; k++) {
-      for (const e of lanes[0].bars[k]?.events ?? []) if (e.kind === 'meter' && !lanes[0].bars[k].events.slice(0, lanes[0].bars[k].events.indexOf(e)).some((x) => x.kind === 'sound')) time = e.time;
+      for (const e of lanes[0].bars[k]?.events ?? [])
+        if (e.kind === 'meter' && !lanes[0].bars[k].events.slice(0, lanes[0].bars[k].events.indexOf(e)).some((x) => x.kind === 'sound'))
+          time = e.time;
       const length = lanes.reduce((m, l) => {
         const own = layerLength(layersOf(l.bars[k]?.events ?? [])[0]);
         return lt(m, own) ? own : m;
@@ -193,20 +217,26 @@ class Writer {
   }
 
   private rightBarline(end: Bar['end'], last: boolean): void {
-    const closes = this.openEnding !== null && (last || !end || end.repeatEnd > 0 || end.ending !== null || /light-(light|heavy)/.test(end.style));
+    const closes =
+      this.openEnding !== null && (last || !end || end.repeatEnd > 0 || end.ending !== null || /light-(light|heavy)/.test(end.style));
     const ending = closes ? `<ending number="${this.openEnding}" type="${end?.repeatEnd ? 'stop' : 'discontinue'}"/>` : '';
     const times = end && end.repeatEnd > 2 ? ` times="${end.repeatEnd}"` : '';
     const style = end && /light-/.test(end.style) ? `<bar-style>${end.style}</bar-style>` : '';
     if (closes) this.openEnding = null;
     if (!end?.repeatEnd && !ending && !style) return;
-    this.out.push(`      <barline location="right">${style}${ending}${end?.repeatEnd ? `<repeat direction="backward"${times}/>` : ''}</barline>`);
+    this.out.push(
+      `      <barline location="right">${style}${ending}${end?.repeatEnd ? `<repeat direction="backward"${times}/>` : ''}</barline>`
+    );
   }
 
   private firstAttributes(staves: AbcVoice[][], first: boolean): void {
     const { tune } = this;
     const transpose = staves[0][0].transpose;
     const own = [
-      `<divisions>${this.divisions}</divisions>`, keyXml(tune.key), timeXml(tune.time), staves.length > 1 ? `<staves>${staves.length}</staves>` : '',
+      `<divisions>${this.divisions}</divisions>`,
+      keyXml(tune.key),
+      timeXml(tune.time),
+      staves.length > 1 ? `<staves>${staves.length}</staves>` : '',
       ...staves.map((voices, k) => clefXml(voices[0].clef, staves.length > 1 ? k + 1 : null)),
       transpose ? `<transpose><diatonic>${diatonicOf(transpose)}</diatonic><chromatic>${transpose}</chromatic></transpose>` : ''
     ];
@@ -246,10 +276,14 @@ class Writer {
     const tail = many ? `<staff>${staff}</staff>` : '';
     switch (e.kind) {
       case 'words':
-        this.out.push(`      <direction placement="${e.placement}"><direction-type><words>${escapeXml(e.text)}</words></direction-type>${tail}</direction>`);
+        this.out.push(
+          `      <direction placement="${e.placement}"><direction-type><words>${escapeXml(e.text)}</words></direction-type>${tail}</direction>`
+        );
         break;
       case 'part':
-        this.out.push(`      <direction placement="above"><direction-type><rehearsal>${escapeXml(e.text)}</rehearsal></direction-type>${tail}</direction>`);
+        this.out.push(
+          `      <direction placement="above"><direction-type><rehearsal>${escapeXml(e.text)}</rehearsal></direction-type>${tail}</direction>`
+        );
         break;
       case 'chord-symbol':
         this.out.push(harmonyXml(e.text));
@@ -287,7 +321,9 @@ class Writer {
       const target = DECORATIONS[name];
       const tail = many ? `<staff>${staff}</staff>` : '';
       if (!target) {
-        this.out.push(`      <direction placement="above"><direction-type><other-direction>${escapeXml(name)}</other-direction></direction-type>${tail}</direction>`);
+        this.out.push(
+          `      <direction placement="above"><direction-type><other-direction>${escapeXml(name)}</other-direction></direction-type>${tail}</direction>`
+        );
       } else if (target.group === 'direction') {
         // A hairpin's end stands after its last note, so it is written behind it below.
         if (target.xml.includes('type="stop"')) continue;
@@ -301,12 +337,16 @@ class Writer {
       const last = k === pieces.length - 1;
       const duration = s.grace || s.wholeMeasure ? piece : mul(piece, scale);
       if (s.pitches.length === 0) this.rest(s, duration, piece, voice, staff, many);
-      s.pitches.forEach((p, n) => this.pitchNote(s, p, n > 0, duration, piece, first, last, n === 0 ? beams : '', n === 0 ? notations : null, voice, staff, many));
+      s.pitches.forEach((p, n) =>
+        this.pitchNote(s, p, n > 0, duration, piece, first, last, n === 0 ? beams : '', n === 0 ? notations : null, voice, staff, many)
+      );
     });
     for (const name of s.decorations) {
       const target = DECORATIONS[name];
       if (target?.group === 'direction' && target.xml.includes('type="stop"')) {
-        this.out.push(`      <direction placement="below"><direction-type>${target.xml}</direction-type>${many ? `<staff>${staff}</staff>` : ''}</direction>`);
+        this.out.push(
+          `      <direction placement="below"><direction-type>${target.xml}</direction-type>${many ? `<staff>${staff}</staff>` : ''}</direction>`
+        );
       }
     }
   }
@@ -315,13 +355,27 @@ class Writer {
     const value = s.wholeMeasure ? null : valueOf(piece);
     this.out.push(
       `      <note${s.hidden ? ' print-object="no"' : ''}><rest${s.wholeMeasure ? ' measure="yes"' : ''}/><duration>${this.ticks(duration)}</duration><voice>${voice}</voice>` +
-        (value ? `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}` : '') + tupletModification(s) + (many ? `<staff>${staff}</staff>` : '') + tupletNotation(s) + '</note>'
+        (value ? `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}` : '') +
+        tupletModification(s) +
+        (many ? `<staff>${staff}</staff>` : '') +
+        tupletNotation(s) +
+        '</note>'
     );
   }
 
   private pitchNote(
-    s: AbcSound, p: AbcSound['pitches'][number], inChord: boolean, duration: Fraction, piece: Fraction, first: boolean, last: boolean, beams: string,
-    marks: { articulations: string; ornaments: string; technical: string; notations: string } | null, voice: number, staff: number, many: boolean
+    s: AbcSound,
+    p: AbcSound['pitches'][number],
+    inChord: boolean,
+    duration: Fraction,
+    piece: Fraction,
+    first: boolean,
+    last: boolean,
+    beams: string,
+    marks: { articulations: string; ornaments: string; technical: string; notations: string } | null,
+    voice: number,
+    staff: number,
+    many: boolean
   ): void {
     const key = `${voice}|${p.pitch.step}|${p.pitch.octave}`;
     const tieStop = s.grace ? false : !first || this.tiesOpen.delete(key);
@@ -331,7 +385,8 @@ class Writer {
     const ties = (tieStop ? '<tie type="stop"/>' : '') + (tieStart ? '<tie type="start"/>' : '');
     const tied = (tieStop ? '<tied type="stop"/>' : '') + (tieStart ? '<tied type="start"/>' : '');
     let slurs = '';
-    if (!inChord && last) for (let k = 0; k < s.slurStops && this.openSlurs.length; k++) slurs += `<slur number="${this.openSlurs.pop()}" type="stop"/>`;
+    if (!inChord && last)
+      for (let k = 0; k < s.slurStops && this.openSlurs.length; k++) slurs += `<slur number="${this.openSlurs.pop()}" type="stop"/>`;
     if (!inChord && first) {
       for (let k = 0; k < s.slurStarts; k++) {
         this.slurNumber = (this.slurNumber % 6) + 1;
@@ -341,16 +396,27 @@ class Writer {
     }
     let notations = tied + slurs + (inChord ? '' : tupletNotationInner(s, first, last));
     if (marks && first) {
-      for (const group of ['ornaments', 'technical', 'articulations'] as const) if (marks[group]) notations += `<${group}>${marks[group]}</${group}>`;
+      for (const group of ['ornaments', 'technical', 'articulations'] as const)
+        if (marks[group]) notations += `<${group}>${marks[group]}</${group}>`;
       notations += marks.notations;
     }
     const { pitch } = p;
     this.out.push(
-      '      <note>' + (s.grace ? `<grace${s.grace === 'slash' ? ' slash="yes"' : ''}/>` : '') + (inChord ? '<chord/>' : '') +
+      '      <note>' +
+        (s.grace ? `<grace${s.grace === 'slash' ? ' slash="yes"' : ''}/>` : '') +
+        (inChord ? '<chord/>' : '') +
         `<pitch><step>${'CDEFGAB'[pitch.step]}</step>${pitch.alter ? `<alter>${pitch.alter}</alter>` : ''}<octave>${pitch.octave}</octave></pitch>` +
-        (s.grace ? '' : `<duration>${this.ticks(duration)}</duration>`) + ties + `<voice>${voice}</voice><type>${value.type}</type>` + '<dot/>'.repeat(value.dots) +
-        (p.accidental && first ? `<accidental>${p.accidental}</accidental>` : '') + tupletModification(s) + (many ? `<staff>${staff}</staff>` : '') + (first && last ? beams : '') +
-        (notations ? `<notations>${notations}</notations>` : '') + (inChord || !first ? '' : lyricsXml(s.lyrics)) + '</note>'
+        (s.grace ? '' : `<duration>${this.ticks(duration)}</duration>`) +
+        ties +
+        `<voice>${voice}</voice><type>${value.type}</type>` +
+        '<dot/>'.repeat(value.dots) +
+        (p.accidental && first ? `<accidental>${p.accidental}</accidental>` : '') +
+        tupletModification(s) +
+        (many ? `<staff>${staff}</staff>` : '') +
+        (first && last ? beams : '') +
+        (notations ? `<notations>${notations}</notations>` : '') +
+        (inChord || !first ? '' : lyricsXml(s.lyrics)) +
+        '</note>'
     );
   }
 }
@@ -358,7 +424,9 @@ class Writer {
 const graceValue = (length: Fraction): Fraction => (valueOf(length) ? length : frac(1, 4));
 const shown = (s: AbcSound): Fraction => (s.tuplet ? div(s.duration, frac(s.tuplet.normal, s.tuplet.actual)) : s.duration);
 const tupletModification = (s: AbcSound): string =>
-  s.tuplet ? `<time-modification><actual-notes>${s.tuplet.actual}</actual-notes><normal-notes>${s.tuplet.normal}</normal-notes></time-modification>` : '';
+  s.tuplet
+    ? `<time-modification><actual-notes>${s.tuplet.actual}</actual-notes><normal-notes>${s.tuplet.normal}</normal-notes></time-modification>`
+    : '';
 const tupletNotationInner = (s: AbcSound, first: boolean, last: boolean): string =>
   (s.tuplet?.start && first ? '<tuplet type="start"/>' : '') + (s.tuplet?.stop && last ? '<tuplet type="stop"/>' : '');
 const tupletNotation = (s: AbcSound): string => {
@@ -366,7 +434,12 @@ const tupletNotation = (s: AbcSound): string => {
   return inner ? `<notations>${inner}</notations>` : '';
 };
 const lyricsXml = (lyrics: string[]): string =>
-  lyrics.map((l, k) => `<lyric number="${k + 1}"><syllabic>${l.endsWith('-') ? 'begin' : 'single'}</syllabic><text>${escapeXml(l.replace(/-$/, ''))}</text></lyric>`).join('');
+  lyrics
+    .map(
+      (l, k) =>
+        `<lyric number="${k + 1}"><syllabic>${l.endsWith('-') ? 'begin' : 'single'}</syllabic><text>${escapeXml(l.replace(/-$/, ''))}</text></lyric>`
+    )
+    .join('');
 
 /** Letter steps of a transposition given in semitones, by the usual spelling (a tone is a second, …). */
 const diatonicOf = (semitones: number): number => {
@@ -390,13 +463,34 @@ function timeXml(time: TimeSignature | null): string {
 
 function clefXml(name: string, staff: number | null): string {
   const [sign, line] = CLEFS[name.replace(/[+-]8$/, '')] ?? CLEFS.treble;
-  const octave = name.endsWith('-8') ? '<clef-octave-change>-1</clef-octave-change>' : name.endsWith('+8') ? '<clef-octave-change>1</clef-octave-change>' : '';
+  const octave = name.endsWith('-8')
+    ? '<clef-octave-change>-1</clef-octave-change>'
+    : name.endsWith('+8')
+      ? '<clef-octave-change>1</clef-octave-change>'
+      : '';
   return `<clef${staff ? ` number="${staff}"` : ''}><sign>${sign}</sign><line>${line}</line>${octave}</clef>`;
 }
 
 const KINDS: Record<string, string> = {
-  '': 'major', maj: 'major', m: 'minor', min: 'minor', '-': 'minor', '7': 'dominant', maj7: 'major-seventh', m7: 'minor-seventh', dim: 'diminished', o: 'diminished',
-  dim7: 'diminished-seventh', aug: 'augmented', '+': 'augmented', sus4: 'suspended-fourth', sus: 'suspended-fourth', '6': 'major-sixth', m6: 'minor-sixth', '9': 'dominant-ninth', m7b5: 'half-diminished'
+  '': 'major',
+  maj: 'major',
+  m: 'minor',
+  min: 'minor',
+  '-': 'minor',
+  '7': 'dominant',
+  maj7: 'major-seventh',
+  m7: 'minor-seventh',
+  dim: 'diminished',
+  o: 'diminished',
+  dim7: 'diminished-seventh',
+  aug: 'augmented',
+  '+': 'augmented',
+  sus4: 'suspended-fourth',
+  sus: 'suspended-fourth',
+  '6': 'major-sixth',
+  m6: 'minor-sixth',
+  '9': 'dominant-ninth',
+  m7b5: 'half-diminished'
 };
 
 function harmonyXml(text: string): string {

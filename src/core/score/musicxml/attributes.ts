@@ -74,12 +74,7 @@ function readTranspose(element: Element): Interval {
 }
 
 /** Reads one <attributes> element. Unknown children are reported through `unknown`. */
-export function readAttributes(
-  element: Element,
-  measure: number,
-  onset: Fraction,
-  unknown: (name: string) => void
-): AttributeChange {
+export function readAttributes(element: Element, measure: number, onset: Fraction, unknown: (name: string) => void): AttributeChange {
   const change: AttributeChange = { measure, onset };
   for (const c of element.children) {
     switch (c.name) {

@@ -70,9 +70,7 @@ export function readSound(e: Element): DirectionValue {
   if (attributes.dynamics !== undefined && Number(attributes.dynamics) >= 0) sound.dynamics = Number(attributes.dynamics);
   const swing = child(e, 'swing');
   if (swing) {
-    sound.attributes.swing = child(swing, 'straight')
-      ? 'straight'
-      : `${childText(swing, 'first') ?? 1}:${childText(swing, 'second') ?? 1}`;
+    sound.attributes.swing = child(swing, 'straight') ? 'straight' : `${childText(swing, 'first') ?? 1}:${childText(swing, 'second') ?? 1}`;
   }
   return sound;
 }

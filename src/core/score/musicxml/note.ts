@@ -190,7 +190,10 @@ export function readNote(e: Element, context: NoteContext, duration: Fraction): 
         if (note.notationsAt === e.close) note.notationsAt = c.from;
         (note.lyrics ??= []).push({
           number: c.attributes.number ?? '1',
-          text: c.children.filter((t) => t.name === 'text' || t.name === 'elision').map((t) => t.text).join(''),
+          text: c.children
+            .filter((t) => t.name === 'text' || t.name === 'elision')
+            .map((t) => t.text)
+            .join(''),
           syllabic: childText(c, 'syllabic')
         });
         break;

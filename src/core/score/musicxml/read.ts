@@ -1,5 +1,14 @@
 import { add, cmp, div, frac, lt, max, parseFraction, sub, ZERO, type Fraction } from '../fraction.ts';
-import { ScoreError, type Direction, type DirectionValue, type Measure, type Note, type Part, type Remark, type Score } from '../model.ts';
+import {
+  ScoreError,
+  type Direction,
+  type DirectionValue,
+  type Measure,
+  type Part,
+  type Remark,
+  type Score,
+  type TextSpan
+} from '../model.ts';
 import type { Interval } from '../pitch.ts';
 import { connectHairpins, connectSlurs } from '../spans.ts';
 import { integer, readAttributes } from './attributes.ts';
@@ -7,7 +16,6 @@ import { readBarline, readJump, readJumpWords } from './barline.ts';
 import { dynamicValue, harmonyText, readDirection, readSound } from './direction.ts';
 import { readNote, type NoteContext } from './note.ts';
 import { child, childText, scan, type Element } from './scan.ts';
-import type { TextSpan } from '../model.ts';
 
 /** More bars than any single piece has; a longer file is refused before it fills the memory. */
 const MAX_MEASURES = 10_000;
@@ -104,7 +112,8 @@ class Reader {
   }
 
   private measureAt(index: number, attributes: Record<string, string>): Measure {
-    if (index >= MAX_MEASURES) throw new ScoreError(`The file has more than ${MAX_MEASURES.toLocaleString('en')} measures, too many for one piece`);
+    if (index >= MAX_MEASURES)
+      throw new ScoreError(`The file has more than ${MAX_MEASURES.toLocaleString('en')} measures, too many for one piece`);
     const known = this.score.measures[index];
     if (known) return known;
     const measure: Measure = {
@@ -161,7 +170,10 @@ class Reader {
         }
         break;
       case 'credit': {
-        const text = e.children.filter((c) => c.name === 'credit-words').map((c) => c.text.trim()).join(' ');
+        const text = e.children
+          .filter((c) => c.name === 'credit-words')
+          .map((c) => c.text.trim())
+          .join(' ');
         if (text) score.credits.push({ type: childText(e, 'credit-type') ?? '', text });
         break;
       }
@@ -233,15 +245,33 @@ class Reader {
         this.addDirection(readSound(e), state, measure, this.offset(e, state), 1, undefined, e);
         break;
       case 'harmony':
-        this.score.harmonies.push({ part: state.part.index, measure: measure.index, onset: this.offset(e, state), start: ZERO, text: harmonyText(e) });
+        this.score.harmonies.push({
+          part: state.part.index,
+          measure: measure.index,
+          onset: this.offset(e, state),
+          start: ZERO,
+          text: harmonyText(e)
+        });
         break;
       case 'barline':
         if (state.part.index === 0 || child(e, 'repeat') || child(e, 'ending')) readBarline(e, measure);
         break;
       case 'figured-bass':
         this.addDirection(
-          { kind: 'other', name: 'figured-bass', text: e.children.filter((c) => c.name === 'figure').map((f) => f.children.map((c) => c.text.trim()).join('')).join(' ') },
-          state, measure, this.cursor, 1, 'below', e
+          {
+            kind: 'other',
+            name: 'figured-bass',
+            text: e.children
+              .filter((c) => c.name === 'figure')
+              .map((f) => f.children.map((c) => c.text.trim()).join(''))
+              .join(' ')
+          },
+          state,
+          measure,
+          this.cursor,
+          1,
+          'below',
+          e
         );
         break;
       case 'print':
@@ -271,7 +301,13 @@ class Reader {
   }
 
   private addDirection(
-    value: DirectionValue, state: PartState, measure: Measure, onset: Fraction, staff: number, placement: string | undefined, e: Element
+    value: DirectionValue,
+    state: PartState,
+    measure: Measure,
+    onset: Fraction,
+    staff: number,
+    placement: string | undefined,
+    e: Element
   ): void {
     const id = `d${state.part.index}-${measure.index}-${e.from.toString(36)}-${this.score.directions.length}`;
     const place = { id, part: state.part.index, measure: measure.index, onset, start: ZERO, staff };
@@ -300,7 +336,16 @@ class Reader {
       unknown,
       dynamic: (d) => {
         const value = dynamicValue(d);
-        if (value) this.addDirection({ kind: 'dynamic', value }, state, measure, onset, integer(childText(e, 'staff'), 1), d.attributes.placement, d);
+        if (value)
+          this.addDirection(
+            { kind: 'dynamic', value },
+            state,
+            measure,
+            onset,
+            integer(childText(e, 'staff'), 1),
+            d.attributes.placement,
+            d
+          );
       }
     };
     const note = readNote(e, context, duration);
@@ -328,7 +373,8 @@ class Reader {
   finish(): Score {
     const { score } = this;
     if (!this.root) throw new ScoreError('This is not a MusicXML file');
-    if (score.parts.length === 0 || score.measures.length === 0) throw new ScoreError('The file holds no music: it has no part with measures');
+    if (score.parts.length === 0 || score.measures.length === 0)
+      throw new ScoreError('The file holds no music: it has no part with measures');
     score.parts = score.parts.filter((p) => this.states.has(p.id));
     if (score.parts.length === 0) throw new ScoreError('The file holds no music: it has no part with measures');
     this.reindexParts();
@@ -348,7 +394,8 @@ class Reader {
     const moved = new Map(this.score.parts.map((p, i) => [p.index, i]));
     if ([...moved].every(([a, b]) => a === b)) return;
     this.score.parts.forEach((p, i) => (p.index = i));
-    for (const list of [this.score.notes, this.score.directions, this.score.harmonies]) for (const item of list) item.part = moved.get(item.part)!;
+    for (const list of [this.score.notes, this.score.directions, this.score.harmonies])
+      for (const item of list) item.part = moved.get(item.part)!;
   }
 
   /** Key and meter in force, as written in the first part, into every measure. */
@@ -378,14 +425,16 @@ class Reader {
       const reach = this.reaches[measure.index] ?? ZERO;
       const rest = this.restReaches[measure.index] ?? ZERO;
       const nominal = measure.time?.quarters ?? null;
-      if (reach.n > 0) measure.length = measure.implicit || rest.n === 0 ? reach : max(reach, nominal ? (cmp(rest, nominal) > 0 ? nominal : rest) : rest);
+      if (reach.n > 0)
+        measure.length = measure.implicit || rest.n === 0 ? reach : max(reach, nominal ? (cmp(rest, nominal) > 0 ? nominal : rest) : rest);
       else if (rest.n > 0) measure.length = nominal && !measure.implicit ? nominal : rest;
       else measure.length = nominal ?? frac(4);
       measure.start = start;
       start = add(start, measure.length);
       const odd = nominal ? cmp(measure.length, nominal) : 0;
       if (odd > 0) this.remark('repaired', 'a bar longer than its meter', measure.index);
-      if (odd < 0 && !measure.implicit && measure.index > 0 && measure.index < score.measures.length - 1) this.remark('repaired', 'a bar shorter than its meter', measure.index);
+      if (odd < 0 && !measure.implicit && measure.index > 0 && measure.index < score.measures.length - 1)
+        this.remark('repaired', 'a bar shorter than its meter', measure.index);
     }
     for (const list of [score.notes, score.directions, score.harmonies] as { measure: number; onset: Fraction; start: Fraction }[][]) {
       for (const item of list) item.start = add(score.measures[item.measure].start, item.onset);
@@ -407,4 +456,3 @@ export function readMusicXml(text: string): Score {
     throw error;
   }
 }
-

@@ -1,0 +1,43 @@
+import js from '@eslint/js';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+export default ts.config(
+  { ignores: ['build/', '.svelte-kit/', 'data/', 'node_modules/', 'test-results/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...svelte.configs.recommended,
+  { languageOptions: { globals: { ...globals.browser, ...globals.node } } },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } }
+  },
+  {
+    rules: {
+      // TypeScript knows what is defined.
+      'no-undef': 'off',
+      'svelte/no-navigation-without-resolve': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }]
+    }
+  },
+  {
+    // The core knows no interface, no framework and no machine, and its folders import only from those before them.
+    files: ['src/core/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '^(node:|svelte|\\$app|\\$lib|@sveltejs|carbon|drizzle|@libsql|\\.\\./\\.\\./lib)',
+              message: 'src/core has no interface and no I/O.'
+            }
+          ]
+        }
+      ],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage']
+    }
+  }
+);

@@ -1,0 +1,14 @@
+/** Builds the application and the server's worker. */
+import { execFileSync } from 'node:child_process';
+import { build } from 'esbuild';
+
+execFileSync('npx', ['vite', 'build', '--logLevel', 'warn'], { stdio: 'inherit' });
+await build({
+  entryPoints: ['src/lib/server/jobs/worker.ts'],
+  outfile: 'build/workers/worker.js',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  logLevel: 'warning'
+});

@@ -1,0 +1,140 @@
+import type { Facts } from '../analysis/facts.ts';
+import { alteredNotes } from '../score/accidentals.ts';
+import { add, cmp, lt, toNumber, type Fraction } from '../score/fraction.ts';
+import type { Direction, Score } from '../score/model.ts';
+import { pitchName } from '../score/pitch.ts';
+import { lookUp } from '../style/terms/lookup.ts';
+import { dynamicLevels, levelInForce } from './in-force.ts';
+import type { Marking } from './markings.ts';
+import { placeName } from './places.ts';
+import { keyName } from '../analysis/keys.ts';
+
+/** What is known about some bars, in words, in the order in which a teacher says it. */
+export interface BriefText {
+  whatItIs: string[];
+  whatThePageSays: string[];
+  howLongAndLoud: string[];
+  howToPractise: string[];
+}
+
+const CADENCE_NAMES = {
+  PAC: 'perfect authentic cadence',
+  IAC: 'imperfect authentic cadence',
+  HC: 'half cadence',
+  DC: 'deceptive cadence',
+  PC: 'plagal cadence',
+  EC: 'evaded cadence'
+};
+
+/** Tempo in force in quarters a minute; null where none is given. */
+export function tempoInForce(score: Score, at: Fraction): number | null {
+  let tempo: number | null = null;
+  for (const d of score.directions) {
+    if (cmp(d.start, at) > 0) continue;
+    if (d.kind === 'sound' && d.tempo) tempo = d.tempo;
+    else if (d.kind === 'metronome' && d.perMinute && /\d/.test(d.perMinute)) tempo = metronomeQuarters(d);
+  }
+  return tempo;
+}
+
+const UNIT_QUARTERS: Record<string, number> = { breve: 8, whole: 4, half: 2, quarter: 1, eighth: 0.5, '16th': 0.25, '32nd': 0.125 };
+
+/** A metronome mark in quarters a minute; a range counts as its middle. */
+export function metronomeQuarters(mark: Extract<Direction, { kind: 'metronome' }>): number {
+  const numbers = (mark.perMinute ?? '').match(/\d+(?:\.\d+)?/g)?.map(Number) ?? [];
+  const rate = numbers.length > 1 ? (numbers[0] + numbers[1]) / 2 : (numbers[0] ?? 0);
+  return rate * (UNIT_QUARTERS[mark.unit] ?? 1) * (2 - 1 / 2 ** mark.dots);
+}
+
+function pageSays(d: Direction): string | null {
+  switch (d.kind) {
+    case 'dynamic':
+      return d.value;
+    case 'words': {
+      const { terms } = lookUp(d.text);
+      return `“${d.text}”${terms.length ? `: ${terms.map((t) => t.translation).join(', ')}` : ''}`;
+    }
+    case 'metronome':
+      return d.perMinute ? `${d.dots ? 'dotted ' : ''}${d.unit} = ${d.perMinute}` : null;
+    case 'wedge':
+      return d.type === 'crescendo' || d.type === 'diminuendo' ? `${d.type} hairpin` : null;
+    case 'rehearsal':
+      return `letter ${d.text}`;
+    default:
+      return null;
+  }
+}
+
+/** The brief of measures `from` to `to`, both included. Loudness follows the printed and the editorial marks. */
+export function brief(score: Score, facts: Facts, markings: readonly Marking[], from: number, to: number): BriefText {
+  const start = score.measures[from].start;
+  const end = add(score.measures[to].start, score.measures[to].length);
+  const within = (t: Fraction) => cmp(t, start) >= 0 && lt(t, end);
+  const over = (f: { start: Fraction; end: Fraction }) => lt(f.start, end) && cmp(f.end, start) > 0;
+  const result: BriefText = { whatItIs: [], whatThePageSays: [], howLongAndLoud: [], howToPractise: [] };
+
+  const keys = facts.keys.filter(over).map((k) => `${k.name} (${Math.round(k.confidence * 100)} %; ${k.evidence})`);
+  if (keys.length) result.whatItIs.push(`Key: ${keys.join(', then ')}`);
+  const chords = facts.chords.filter(over).map((c) => c.roman + (c.special ? ` (${c.special})` : ''));
+  if (chords.length) result.whatItIs.push(`Chords: ${chords.join(' – ')}`);
+  for (const c of facts.cadences)
+    if (within(c.start))
+      result.whatItIs.push(
+        `${placeName(score, c.start)}: ${CADENCE_NAMES[c.type]} in ${keyName(c.key)} (${Math.round(c.confidence * 100)} %)`
+      );
+  facts.phrases.forEach((p, k) => {
+    if (within(p.start)) result.whatItIs.push(`${placeName(score, p.start)}: phrase ${k + 1} begins`);
+    if (within(p.last)) result.whatItIs.push(`${placeName(score, p.last)}: last note of phrase ${k + 1}`);
+  });
+
+  for (const d of score.directions) {
+    const text = within(d.start) ? pageSays(d) : null;
+    if (text) result.whatThePageSays.push(`${placeName(score, d.start)}: ${text}`);
+  }
+  const notes = score.notes.filter((n) => n.measure >= from && n.measure <= to && !n.cue);
+  for (const n of notes) {
+    for (const m of n.marks ?? [])
+      result.whatThePageSays.push(`${placeName(score, n.start)}: ${m.name.replace(/-/g, ' ')}${m.value ? ` ${m.value}` : ''}`);
+  }
+  const slurs = score.slurs.filter((s) => s.kind === 'slur' && notes.some((n) => n.id === s.from)).length;
+  if (slurs) result.whatThePageSays.push(`${slurs} ${slurs === 1 ? 'slur begins' : 'slurs begin'} here`);
+
+  const tempo = tempoInForce(score, start);
+  const quarters = toNumber(end) - toNumber(start);
+  const lasts = `${quarters} quarter${quarters === 1 ? '' : 's'}`;
+  result.howLongAndLoud.push(
+    tempo
+      ? `${lasts}: ${((60 * quarters) / tempo).toFixed(2)} s as written, at quarter = ${Math.round(tempo)}`
+      : `${lasts}; no tempo is given yet`
+  );
+  const level = levelInForce(dynamicLevels(score, markings), 0, start);
+  result.howLongAndLoud.push(
+    level
+      ? `In force: ${level.editorial ? `[${level.sign}]` : level.sign}, since ${placeName(score, level.start)}`
+      : 'No dynamic is in force yet'
+  );
+
+  result.howToPractise = practice(score, notes, tempo, from, to);
+  return result;
+}
+
+/** What to do in the practice room, from what the bars hold. Source: handbook 10, common practice. */
+function practice(score: Score, notes: Score['notes'], tempo: number | null, from: number, to: number): string[] {
+  const lines: string[] = [];
+  const shortest = Math.min(...notes.filter((n) => !n.rest && !n.grace).map((n) => toNumber(n.duration)), 99);
+  if (tempo && shortest < 99 && tempo / 60 / shortest >= 6)
+    lines.push(
+      `The shortest notes run at ${(tempo / 60 / shortest).toFixed(1)} a second: slowly with every detail, then up the metronome scale, never faster than the detail survives.`
+    );
+  if (notes.some((n) => n.tie?.start)) lines.push('Undo the ties first; put them back when the entries are sure.');
+  if (notes.some((n) => n.marks?.some((m) => m.group === 'ornament') || n.grace))
+    lines.push('First without the ornaments, in time; then add them inside the same rhythm.');
+  if (notes.some((n) => n.timeModification)) lines.push('Count the tuplets aloud against the beat before playing them.');
+  const carried = alteredNotes(score).filter((a) => !a.printed && a.note.measure >= from && a.note.measure <= to);
+  if (carried.length)
+    lines.push(
+      `Mind what is carried through the bar without a sign: ${[...new Set(carried.map((a) => pitchName(a.note.pitch!)))].join(', ')}.`
+    );
+  if (!lines.length) lines.push('Skeleton first: the notes on the strong beats, then some more, then all.');
+  return lines;
+}

@@ -1,0 +1,54 @@
+import { cmp, sub, type Fraction } from '../score/fraction.ts';
+import type { Note, Score } from '../score/model.ts';
+import { barLabel, measureAt, positionIn } from '../score/position.ts';
+
+/** A moment at which a marking may stand. */
+export interface Place {
+  start: Fraction;
+  /** The note that begins there (the top one of a chord), if it is no rest. */
+  note?: string;
+  staff: number;
+  label: string;
+}
+
+/** "bar 12, beat 3", "upbeat, beat 3". */
+export function placeName(score: Score, time: Fraction): string {
+  const measure = measureAt(score, time);
+  const { beat } = positionIn(measure, sub(time, measure.start));
+  return `${barLabel(score.measures, measure)}, beat ${mixed(beat)}`;
+}
+
+const PARTS: Record<string, string> = { '1/2': '½', '1/3': '⅓', '2/3': '⅔', '1/4': '¼', '3/4': '¾' };
+
+/** "5/2" as "2½": beats as they are said. */
+function mixed(beat: string): string {
+  const [n, d] = beat.split('/').map(Number);
+  if (!d) return beat;
+  const whole = Math.floor(n / d);
+  const part = PARTS[`${n - whole * d}/${d}`];
+  return part ? `${whole}${part}` : `${whole} ${n - whole * d}/${d}`;
+}
+
+/** All moments of one part in a range of measures (both included) at which something begins, by staff. */
+export function placesIn(score: Score, part: number, from: number, to: number): Place[] {
+  const byMoment = new Map<string, { note: Note; top: Note }>();
+  for (const note of score.notes) {
+    if (note.part !== part || note.measure < from || note.measure > to || note.cue || note.grace) continue;
+    const key = `${note.staff}|${note.start.n}/${note.start.d}`;
+    const found = byMoment.get(key);
+    if (!found) byMoment.set(key, { note, top: note });
+    else if (found.top.rest && !note.rest) found.top = note;
+  }
+  const staves = score.parts[part].staves > 1;
+  return [...byMoment.values()]
+    .map(({ top }) => {
+      const place: Place = {
+        start: top.start,
+        staff: top.staff,
+        label: placeName(score, top.start) + (staves ? ` (staff ${top.staff})` : '')
+      };
+      if (!top.rest) place.note = top.id;
+      return place;
+    })
+    .sort((a, b) => a.staff - b.staff || cmp(a.start, b.start));
+}

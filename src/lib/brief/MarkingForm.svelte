@@ -1,0 +1,206 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { add, cmp, format } from '$core/score/fraction';
+  import { isOnNote, isSpan, MARKING_KINDS, MARKING_VALUES, type Marking, type MarkingKind } from '$core/reading/markings';
+  import { placesIn, type Place } from '$core/reading/places';
+  import type { Workspace } from '../workspace/workspace.svelte';
+  import { KIND_NAMES } from './names';
+
+  interface Props {
+    workspace: Workspace;
+    /** A marking to be edited; a new one is added without it. */
+    marking?: Marking | null;
+    ondone?: () => void;
+  }
+  const { workspace, marking = null, ondone }: Props = $props();
+
+  /** Bars after the selection in which a span may end. */
+  const REACH = 8;
+
+  // svelte-ignore state_referenced_locally -- the fields start from the marking and are the user's from then on
+  let kind = $state<MarkingKind>(marking?.kind ?? 'dynamic');
+  // svelte-ignore state_referenced_locally
+  let value = $state(marking?.value ?? 'mf');
+  // svelte-ignore state_referenced_locally
+  let remark = $state(marking?.remark ?? '');
+  // svelte-ignore state_referenced_locally
+  let own = $state(marking?.because.find((b) => !b.rule)?.text ?? '');
+  let from = $state('');
+  let to = $state('');
+  let wrong = $state('');
+
+  const key = (p: Place): string => `${p.staff}|${format(p.start)}`;
+  const part = $derived(marking?.part ?? 0);
+  const first = $derived(marking ? Math.max(0, (workspace.measureOf(marking.start)?.index ?? 0) - 1) : workspace.selection.from);
+  const last = $derived(marking ? (workspace.measureOf(marking.start)?.index ?? 0) + 1 : workspace.selection.to);
+  const places = $derived(workspace.score ? placesIn(workspace.score, part, first, last) : []);
+  const choices = $derived(MARKING_VALUES[kind]);
+  const usable = $derived(isOnNote(kind) ? places.filter((p) => p.note) : places);
+  const start = $derived(usable.find((p) => key(p) === from) ?? usable[0]);
+  const later = $derived(
+    workspace.score && start && isSpan(kind)
+      ? placesIn(workspace.score, part, first, last + REACH).filter(
+          (p) => p.staff === start.staff && p.note && cmp(p.start, start.start) > 0
+        )
+      : []
+  );
+  const end = $derived(later.find((p) => key(p) === to) ?? later[Math.min(later.length - 1, 3)]);
+
+  // The places of an opened marking are chosen once; afterwards they are the user's.
+  $effect.pre(() => {
+    if (!marking || from) return;
+    from = `${marking.staff}|${format(marking.start)}`;
+    const endNote = workspace.note(marking.endNote);
+    const last =
+      marking.kind === 'hairpin' && marking.end
+        ? later.filter((p) => cmp(p.start, marking.end!) < 0).at(-1)?.start
+        : (endNote?.start ?? marking.end);
+    if (last) to = `${marking.staff}|${format(last)}`;
+  });
+
+  $effect.pre(() => {
+    const allowed = MARKING_VALUES[kind];
+    if (allowed && !allowed.includes(value)) value = allowed[0];
+    else if (!allowed && MARKING_KINDS.some((k) => MARKING_VALUES[k]?.includes(value)) && !marking) value = '';
+  });
+
+  function build(): Omit<Marking, 'id'> | null {
+    if (!start) {
+      wrong = 'Nothing sounds in these bars that this marking could stand on.';
+      return null;
+    }
+    if (!value.trim()) {
+      wrong = 'Please say what the marking is.';
+      return null;
+    }
+    if (kind === 'metronome' && !/^(?:(?:whole|half|quarter|eighth|16th)\.?\s*=\s*)?\d+(?:\.\d+)?$/.test(value.trim())) {
+      wrong = 'A metronome mark is a number of quarters a minute, or such as “eighth = 96”.';
+      return null;
+    }
+    if (isSpan(kind) && !end) {
+      wrong = 'There is no later note here for it to end on.';
+      return null;
+    }
+    wrong = '';
+    const made: Omit<Marking, 'id'> = {
+      kind,
+      value: value.trim(),
+      part,
+      staff: start.staff,
+      start: start.start,
+      because: [...(marking?.because.filter((b) => b.rule) ?? []), ...(own.trim() ? [{ text: own.trim() }] : [])]
+    };
+    if (start.note && isOnNote(kind)) made.note = start.note;
+    if (isSpan(kind) && end) {
+      const note = workspace.note(end.note);
+      made.end = kind === 'hairpin' && note ? add(end.start, note.duration) : end.start;
+      if (end.note && kind === 'slur') made.endNote = end.note;
+    }
+    if (remark.trim()) made.remark = remark.trim();
+    return made;
+  }
+
+  function submit(event: SubmitEvent): void {
+    event.preventDefault();
+    const made = build();
+    if (!made) return;
+    if (marking) workspace.act({ type: 'change-marking', id: marking.id, change: made });
+    else {
+      const id = `mark-${crypto.randomUUID()}`;
+      workspace.act({ type: 'add-marking', marking: { ...made, id } });
+      own = '';
+      remark = '';
+    }
+    ondone?.();
+  }
+</script>
+
+<form class="form" onsubmit={submit} data-testid={marking ? 'edit-marking' : 'add-marking'}>
+  {#if !marking}<h4>Add a marking</h4>{/if}
+  <label
+    >Kind <select bind:value={kind} disabled={marking !== null}
+      >{#each MARKING_KINDS as k (k)}<option value={k}>{KIND_NAMES[k]}</option>{/each}</select
+    ></label
+  >
+  {#if !choices}
+    <label
+      >What <input
+        bind:value
+        maxlength="200"
+        placeholder={kind === 'metronome' ? 'quarter = 96' : kind === 'fingering' ? '1' : 'words'}
+      /></label
+    >
+  {:else if choices.length > 1}
+    <label
+      >What <select bind:value
+        >{#each choices as choice (choice)}<option value={choice}>{choice.replace(/-/g, ' ')}</option>{/each}</select
+      ></label
+    >
+  {/if}
+  <label
+    >At <select value={start ? key(start) : ''} onchange={(e) => (from = e.currentTarget.value)}
+      >{#each usable as place (key(place))}<option value={key(place)}>{place.label}</option>{/each}</select
+    ></label
+  >
+  {#if isSpan(kind)}
+    <label
+      >To <select value={end ? key(end) : ''} onchange={(e) => (to = e.currentTarget.value)}
+        >{#each later as place (key(place))}<option value={key(place)}>{place.label}</option>{/each}</select
+      ></label
+    >
+  {/if}
+  <label class="wide">Because <input bind:value={own} maxlength="1000" placeholder="your reason, in your words" /></label>
+  <label class="wide">To the player <input bind:value={remark} maxlength="1000" placeholder="a word to the player" /></label>
+  {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
+  <div class="acts">
+    <Button size="small" type="submit" kind={marking ? 'primary' : 'tertiary'}>{marking ? 'Change' : 'Add'}</Button>
+  </div>
+</form>
+
+<style>
+  .form {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0.3rem 0.6rem;
+    margin-top: 0.6rem;
+    padding-top: 0.5rem;
+    border-top: 1px solid var(--line);
+  }
+
+  h4 {
+    grid-column: 1 / -1;
+    margin: 0;
+    font-size: 0.9rem;
+    font-weight: 600;
+  }
+
+  label {
+    display: flex;
+    flex-direction: column;
+    font-size: 0.8rem;
+    color: var(--muted);
+    min-width: 0;
+  }
+
+  .wide,
+  .wrong,
+  .acts {
+    grid-column: 1 / -1;
+  }
+
+  .wrong {
+    color: var(--cds-danger-01);
+  }
+
+  select,
+  input {
+    font: inherit;
+    font-size: 0.92rem;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.2rem 0.3rem;
+    width: 100%;
+    box-sizing: border-box;
+  }
+</style>

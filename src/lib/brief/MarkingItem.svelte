@@ -1,0 +1,118 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { cmp, sub } from '$core/score/fraction';
+  import { add } from '$core/score/fraction';
+  import type { Marking } from '$core/reading/markings';
+  import { placeName, placesIn } from '$core/reading/places';
+  import type { Workspace } from '../workspace/workspace.svelte';
+  import MarkingForm from './MarkingForm.svelte';
+  import { markingName, sourceNames } from './names';
+
+  const { workspace, marking }: { workspace: Workspace; marking: Marking } = $props();
+
+  const open = $derived(workspace.openMarking === marking.id);
+  /** Kept from a proposal that the rules would not make any more. */
+  const orphaned = $derived(
+    marking.proposal !== undefined && !workspace.studying && !workspace.proposals.some((p) => p.key === marking.proposal)
+  );
+
+  function toggle(): void {
+    workspace.openMarking = open ? null : marking.id;
+  }
+
+  function remove(): void {
+    workspace.act({ type: 'remove-marking', id: marking.id });
+  }
+
+  /** Moves the marking, with its length, to the next or previous note of its staff. */
+  function move(by: 1 | -1): void {
+    const { score } = workspace;
+    const bar = workspace.measureOf(marking.start);
+    if (!score || !bar) return;
+    const places = placesIn(score, marking.part, Math.max(0, bar.index - 2), bar.index + 12).filter(
+      (p) => p.staff === marking.staff && p.note
+    );
+    const after = places.filter((p) => cmp(p.start, marking.start) * by > 0);
+    const target = by > 0 ? after[0] : after.at(-1);
+    if (!target) return;
+    const change: Partial<Omit<Marking, 'id'>> = { start: target.start };
+    if (marking.note) change.note = target.note;
+    if (marking.end) {
+      change.end = add(marking.end, sub(target.start, marking.start));
+      if (marking.endNote) {
+        const goal = places.find((p) => cmp(p.start, change.end!) >= 0);
+        if (!goal?.note) return;
+        change.end = goal.start;
+        change.endNote = goal.note;
+      }
+    }
+    workspace.act({ type: 'change-marking', id: marking.id, change });
+  }
+
+  function key(event: KeyboardEvent): void {
+    if (event.key === 'Delete') remove();
+    else if (event.altKey && event.key === 'ArrowRight') move(1);
+    else if (event.altKey && event.key === 'ArrowLeft') move(-1);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<article class="item" class:open data-testid="marking" data-id={marking.id}>
+  <button
+    class="plain-button head"
+    onclick={toggle}
+    onkeydown={key}
+    aria-expanded={open}
+    title="Alt and arrow keys move it, Delete removes it"
+  >
+    <span class="sign">{markingName(marking)}</span>
+    <span class="quiet">{workspace.score ? placeName(workspace.score, marking.start) : ''}</span>
+  </button>
+  {#each marking.because as because, k (k)}<p class="because">
+      {because.text}
+      {#if because.sources}<span class="quiet">({sourceNames(because.sources)})</span>{/if}
+    </p>{/each}
+  {#if marking.remark}<p class="because">To the player: {marking.remark}</p>{/if}
+  {#if orphaned}<p class="question" role="note">The reason that the rule gave is no longer there. Does the marking stay?</p>{/if}
+  {#if open}
+    <MarkingForm {workspace} {marking} ondone={() => (workspace.openMarking = null)} />
+    <div class="acts">
+      <Button size="small" kind="ghost" on:click={() => move(-1)}>Earlier</Button>
+      <Button size="small" kind="ghost" on:click={() => move(1)}>Later</Button>
+      <Button size="small" kind="ghost" on:click={remove}>Remove</Button>
+    </div>
+  {/if}
+</article>
+
+<style>
+  .item {
+    border-left: 3px solid var(--edition);
+    padding: 0.3rem 0.6rem;
+    background: var(--raised);
+  }
+
+  .head {
+    width: 100%;
+  }
+
+  .sign {
+    color: var(--edition);
+    font-weight: 600;
+  }
+
+  .because {
+    font-size: 0.88rem;
+  }
+
+  .question {
+    font-size: 0.88rem;
+    background: var(--selected);
+    padding: 0.2rem 0.4rem;
+  }
+
+  .acts {
+    display: flex;
+    gap: 0.2rem;
+  }
+</style>

@@ -1,0 +1,54 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import { Button } from 'carbon-components-svelte';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace, children }: { workspace: Workspace; children?: Snippet } = $props();
+
+  const SAVED = { saved: 'all saved', saving: 'saving …', waiting: 'not saved yet: the server does not answer; kept here and tried again' };
+</script>
+
+<div class="tools not-printed" role="toolbar" aria-label="Tools of the room">
+  {@render children?.()}
+  <span class="gap"></span>
+  <Button size="small" kind="ghost" disabled={!workspace.canUndo} on:click={() => workspace.undo()} title="Ctrl Z"
+    >Undo{workspace.canUndo ? ` ${workspace.canUndo}` : ''}</Button
+  >
+  <Button size="small" kind="ghost" disabled={!workspace.canRedo} on:click={() => workspace.redo()} title="Ctrl Shift Z"
+    >Redo{workspace.canRedo ? ` ${workspace.canRedo}` : ''}</Button
+  >
+  <span class="quiet saved" role="status" data-testid="saved">{SAVED[workspace.saving.state]}</span>
+</div>
+
+<style>
+  .tools {
+    display: flex;
+    align-items: center;
+    gap: 0.8rem;
+    padding: 0.2rem 1rem;
+    border-bottom: 1px solid var(--line);
+    min-height: 2.2rem;
+    white-space: nowrap;
+  }
+
+  .gap {
+    flex: 1;
+  }
+
+  .saved {
+    font-size: 0.85rem;
+  }
+
+  .tools :global(label) {
+    font-size: 0.9rem;
+    color: var(--muted);
+  }
+
+  .tools :global(select) {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.15rem 0.3rem;
+  }
+</style>

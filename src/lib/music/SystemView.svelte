@@ -1,0 +1,170 @@
+<script lang="ts">
+  import type { RowEntry } from '$core/edition/mei';
+  import type { SetChunk } from '$core/edition/systems';
+  import type { Marking } from '$core/reading/markings';
+  import type { EngraveOptions } from '../workers/engraver.worker';
+  import type { Engraver } from './engraver';
+
+  interface Props {
+    engraver: Engraver;
+    chunk: SetChunk;
+    options: EngraveOptions;
+    markings: Marking[];
+    rows: RowEntry[];
+    /** Selected measures, both included; null draws none. */
+    selection?: { from: number; to: number } | null;
+    openMarking?: string | null;
+    /** Engraved at once, whether it is in view or not (for print). */
+    eager?: boolean;
+    /** Height that is held free until the engraving is there. */
+    reserve: number;
+    ondrawn?: () => void;
+  }
+  const {
+    engraver,
+    chunk,
+    options,
+    markings,
+    rows,
+    selection = null,
+    openMarking = null,
+    eager = false,
+    reserve,
+    ondrawn
+  }: Props = $props();
+
+  let host: HTMLDivElement;
+  let near = $state(false);
+  let drawn = $state(0);
+  let fault = $state<string | null>(null);
+  const wanted = $derived(JSON.stringify([chunk, options, markings, rows]));
+  let last = '';
+
+  $effect(() => {
+    if (eager) return;
+    const observer = new IntersectionObserver((entries) => (near = entries.some((e) => e.isIntersecting)), { rootMargin: '400px' });
+    observer.observe(host);
+    return () => observer.disconnect();
+  });
+
+  $effect(() => {
+    const now = wanted;
+    if ((!near && !eager) || now === last) return;
+    let current = true;
+    const urgency = Math.abs(host.getBoundingClientRect().top);
+    engraver.engrave({ chunk, options, markings, rows }, urgency).then(
+      (svg) => {
+        if (!current) return;
+        last = now;
+        host.innerHTML = svg;
+        fault = null;
+        drawn++;
+        ondrawn?.();
+      },
+      (error: Error) => {
+        if (current) fault = error.message;
+      }
+    );
+    return () => (current = false);
+  });
+
+  /** A tint behind the selected bars, and a frame around the marking that the brief has open. */
+  $effect(() => {
+    void drawn;
+    const chosen = selection;
+    const marked = openMarking;
+    for (const old of host.querySelectorAll('.tint, .frame')) old.remove();
+    if (chosen) {
+      for (let k = Math.max(chosen.from, chunk.from); k <= Math.min(chosen.to, chunk.to - 1); k++)
+        tint(host.querySelector<SVGGElement>(`g.measure[id="m${k}"]`));
+    }
+    const sign = marked ? host.querySelector<SVGGElement>(`[id="${CSS.escape(marked)}"]`) : null;
+    if (sign) frame(sign, 'frame', 60);
+  });
+
+  function tint(measure: SVGGElement | null): void {
+    if (!measure) return;
+    const staves = [...measure.querySelectorAll<SVGGElement>(':scope > g.staff')].map((s) => s.getBBox());
+    if (!staves.length) return;
+    const x = Math.min(...staves.map((b) => b.x));
+    const y = Math.min(...staves.map((b) => b.y));
+    const right = Math.max(...staves.map((b) => b.x + b.width));
+    const bottom = Math.max(...staves.map((b) => b.y + b.height));
+    rectangle(measure, 'tint', x, y - 120, right - x, bottom - y + 240);
+  }
+
+  function frame(sign: SVGGElement, name: string, margin: number): void {
+    const box = sign.getBBox();
+    rectangle(sign, name, box.x - margin, box.y - margin, box.width + 2 * margin, box.height + 2 * margin);
+  }
+
+  function rectangle(parent: SVGGElement, name: string, x: number, y: number, width: number, height: number): void {
+    const rect = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
+    rect.setAttribute('class', name);
+    for (const [key, value] of Object.entries({ x, y, width, height, rx: 40 })) rect.setAttribute(key, String(value));
+    parent.prepend(rect);
+  }
+</script>
+
+{#if fault}<p class="quiet">These bars could not be engraved: {fault}</p>{/if}
+<div class="system" bind:this={host} style:min-height={drawn ? null : `${reserve}px`} data-from={chunk.from} data-drawn={drawn > 0}></div>
+
+<style>
+  .system :global(svg) {
+    display: block;
+    width: 100%;
+    height: auto;
+    color: var(--ink);
+    fill: var(--ink);
+    break-inside: avoid;
+  }
+
+  .system :global(svg text) {
+    /* The engraver reckons with Times; this face has the same widths. */
+    font-family: Tinos, 'Times New Roman', serif;
+  }
+
+  .system :global(.editorial) {
+    color: var(--edition);
+    fill: var(--edition);
+    stroke-width: inherit;
+  }
+
+  .system :global(.editorial *) {
+    color: var(--edition);
+  }
+
+  .system :global(.analysis) {
+    fill: var(--tone-1);
+    color: var(--tone-1);
+  }
+
+  .system :global(.analysis.keys) {
+    fill: var(--tone-3);
+    color: var(--tone-3);
+  }
+
+  .system :global(rect.tint) {
+    fill: var(--selected);
+    stroke: none;
+  }
+
+  .system :global(rect.frame) {
+    fill: none;
+    stroke: var(--edition);
+    stroke-width: 14;
+  }
+
+  @media print {
+    .system {
+      break-inside: avoid;
+    }
+
+    .system :global(svg),
+    .system :global(.editorial),
+    .system :global(.editorial *) {
+      color: #000;
+      fill: #000;
+    }
+  }
+</style>

@@ -1,0 +1,261 @@
+<script lang="ts">
+  import { cmp, toNumber, type Fraction } from '$core/score/fraction';
+  import { dynamicLevels } from '$core/reading/in-force';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace }: { workspace: Workspace } = $props();
+
+  const HEIGHT = 128;
+  const ROWS = { phrases: 26, keys: 42, plan: [62, 96], bars: [100, 124] };
+  let width = $state(0);
+
+  const score = $derived(workspace.score);
+  const cell = $derived(score ? width / score.measures.length : 0);
+
+  /** Horizontal place of a time: bars are equally wide. */
+  function x(time: Fraction): number {
+    const measure = workspace.measureOf(time);
+    if (!measure) return 0;
+    const inside = (toNumber(time) - toNumber(measure.start)) / Math.max(1e-9, toNumber(measure.length));
+    return (measure.index + Math.max(0, Math.min(1, inside))) * cell;
+  }
+
+  const levelY = (step: number): number => ROWS.plan[1] - ((step - 1) / 7) * (ROWS.plan[1] - ROWS.plan[0]);
+
+  /** The dynamic plan as a line: levels hold, hairpins move toward the next level. */
+  const dynamics = $derived.by(() => {
+    if (!score || !cell) return '';
+    const levels = dynamicLevels(score, workspace.reading.markings).filter((l) => l.part === 0);
+    const pins = [
+      ...score.hairpins.filter((h) => h.part === 0).map((h) => ({ start: h.start, end: h.end, up: h.kind === 'crescendo' })),
+      ...workspace.reading.markings
+        .filter((m) => m.kind === 'hairpin' && m.end)
+        .map((m) => ({ start: m.start, end: m.end!, up: m.value === 'crescendo' }))
+    ].sort((a, b) => cmp(a.start, b.start));
+    const points: string[] = [];
+    let step = levels[0] ? levels[0].step : 4.5;
+    const put = (time: Fraction, value: number) => points.push(`${x(time).toFixed(1)},${levelY(value).toFixed(1)}`);
+    put({ n: 0, d: 1 }, step);
+    const events = [...levels.map((l) => ({ at: l.start, level: l.step })), ...pins.map((p) => ({ at: p.start, pin: p }))].sort((a, b) =>
+      cmp(a.at, b.at)
+    );
+    for (const e of events) {
+      put(e.at, step);
+      if ('level' in e) {
+        step = e.level;
+        put(e.at, step);
+      } else {
+        const goal = levels.find((l) => cmp(l.start, e.pin.end) >= 0 && x(l.start) - x(e.pin.end) < cell);
+        step = goal && goal.step !== step && goal.step > step === e.pin.up ? goal.step : step + (e.pin.up ? 1 : -1);
+        step = Math.max(0.5, Math.min(8.5, step));
+        put(e.pin.end, step);
+      }
+    }
+    points.push(`${width.toFixed(1)},${levelY(step).toFixed(1)}`);
+    return points.join(' ');
+  });
+
+  /** Tempo in quarters a minute, as a stepped line between the slowest and the fastest mark. */
+  const tempo = $derived.by(() => {
+    if (!score || !cell) return { line: '', labels: [] as { x: number; text: string }[] };
+    const sounds = score.directions.filter((d) => d.kind === 'sound' && d.tempo);
+    const marks = sounds.map((d) => ({ at: d.start, value: d.kind === 'sound' ? d.tempo! : 0 }));
+    if (!marks.length) return { line: '', labels: [] };
+    const low = Math.min(...marks.map((m) => m.value)) * 0.8;
+    const high = Math.max(...marks.map((m) => m.value)) * 1.2;
+    const y = (v: number) => ROWS.plan[1] - ((v - low) / (high - low)) * (ROWS.plan[1] - ROWS.plan[0]);
+    const points: string[] = [];
+    marks.forEach((m, k) => {
+      points.push(`${x(m.at).toFixed(1)},${y(m.value).toFixed(1)}`);
+      const end = marks[k + 1]?.at;
+      points.push(`${(end ? x(end) : width).toFixed(1)},${y(m.value).toFixed(1)}`);
+    });
+    return { line: points.join(' '), labels: marks.map((m) => ({ x: x(m.at), text: `♩ ${Math.round(m.value)}` })) };
+  });
+
+  const openAt = $derived.by(() => {
+    const bars = new Map<number, number>();
+    for (const p of workspace.proposals) {
+      if (workspace.decisionOf(p.key)) continue;
+      const m = workspace.measureOf(p.marking.start);
+      if (m) bars.set(m.index, (bars.get(m.index) ?? 0) + 1);
+    }
+    return bars;
+  });
+
+  const markedAt = $derived(new Set(workspace.reading.markings.map((m) => workspace.measureOf(m.start)?.index)));
+  const every = $derived(cell >= 26 ? 1 : cell >= 13 ? 2 : cell >= 6 ? 5 : cell >= 3 ? 10 : 25);
+
+  function pick(event: PointerEvent): void {
+    const target = event.currentTarget as SVGSVGElement;
+    const index = Math.floor((event.clientX - target.getBoundingClientRect().left) / cell);
+    workspace.select(index, event.shiftKey);
+  }
+
+  function key(event: KeyboardEvent): void {
+    const step = { ArrowRight: 1, ArrowLeft: -1, PageDown: 8, PageUp: -8 }[event.key];
+    if (step === undefined) return;
+    workspace.step(step, event.shiftKey);
+    event.preventDefault();
+  }
+</script>
+
+<div class="ribbon" bind:clientWidth={width}>
+  {#if score && cell}
+    <svg
+      {width}
+      height={HEIGHT}
+      viewBox="0 0 {width} {HEIGHT}"
+      role="slider"
+      tabindex="0"
+      aria-label="The whole piece, a cell to a bar"
+      aria-valuemin={1}
+      aria-valuemax={score.measures.length}
+      aria-valuenow={workspace.selection.from + 1}
+      aria-valuetext={workspace.barName(score.measures[workspace.selection.from])}
+      onpointerdown={pick}
+      onkeydown={key}
+    >
+      <rect
+        class="chosen"
+        x={workspace.selection.from * cell}
+        y="0"
+        width={(workspace.selection.to - workspace.selection.from + 1) * cell}
+        height={HEIGHT}
+      />
+      {#each workspace.facts.phrases as phrase (phrase.id)}
+        {@const a = x(phrase.start) + 1}
+        {@const b = x(phrase.end) - 2}
+        <path class="phrase" d="M{a},{ROWS.phrases} C{a},6 {b},6 {b},{ROWS.phrases}"
+          ><title>Phrase, {Math.round(phrase.confidence * 100)} % sure: {phrase.evidence}</title></path
+        >
+      {/each}
+      {#each workspace.facts.keys as area, k (area.id)}
+        {@const a = x(area.start)}
+        {@const b = x(area.end)}
+        <rect class="key" class:other={k % 2 === 1} x={a} y={ROWS.keys - 12} width={Math.max(0, b - a - 1)} height="16"
+          ><title>{area.name}: {area.evidence}</title></rect
+        >
+        {#if b - a > 24}<text class="key-name" x={a + 4} y={ROWS.keys}
+            >{b - a > 64
+              ? area.name
+              : area.name.replace(' major', '').replace(/^(\S+) minor$/, (_, t: string) => t.toLowerCase())}{area.pinned ? ' ●' : ''}</text
+          >{/if}
+      {/each}
+      {#each workspace.facts.cadences as cadence (cadence.id)}
+        <g transform="translate({x(cadence.start)},{ROWS.phrases})"
+          ><path class="cadence" d="M0,-3 V4" /><title
+            >{cadence.type} in {workspace.facts.keys.find((k) => cmp(k.start, cadence.start) <= 0 && cmp(cadence.start, k.end) < 0)
+              ?.name}</title
+          ></g
+        >
+        {#if cell > 16}<text class="cadence-name" x={x(cadence.start) + 2} y={ROWS.phrases - 1}>{cadence.type}</text>{/if}
+      {/each}
+      {#if tempo.line}<polyline class="tempo" points={tempo.line} />{/if}
+      {#each tempo.labels as label (label.x)}<text class="tempo-name" x={label.x + 3} y={ROWS.plan[0] + 2}>{label.text}</text>{/each}
+      <polyline class="dynamics" points={dynamics} />
+      <text class="axis" x="2" y={ROWS.plan[1]}>soft</text>
+      {#each score.measures as measure (measure.index)}
+        {@const open = openAt.get(measure.index) ?? 0}
+        <rect class="bar" x={measure.index * cell} y={ROWS.bars[0]} width={cell} height={ROWS.bars[1] - ROWS.bars[0]} />
+        {#if measure.index % every === 0 && !measure.implicit}<text class="number" x={measure.index * cell + 2} y={ROWS.bars[1] - 3}
+            >{measure.number}</text
+          >{/if}
+        {#if open}<circle class="open" cx={(measure.index + 0.5) * cell} cy={ROWS.bars[0] + 6} r={Math.min(3.2, cell / 3)}
+            ><title>{open} open {open === 1 ? 'proposal' : 'proposals'}</title></circle
+          >{/if}
+        {#if markedAt.has(measure.index)}<rect
+            class="marked"
+            x={measure.index * cell + cell * 0.2}
+            y={ROWS.bars[0] - 2}
+            width={cell * 0.6}
+            height="2.5"
+          />{/if}
+      {/each}
+    </svg>
+  {/if}
+</div>
+
+<style>
+  .ribbon {
+    height: 128px;
+    border-bottom: 1px solid var(--line);
+    background: var(--raised);
+    overflow: hidden;
+  }
+
+  svg {
+    display: block;
+    cursor: pointer;
+    touch-action: manipulation;
+  }
+
+  .chosen {
+    fill: var(--selected);
+  }
+
+  .phrase {
+    fill: none;
+    stroke: var(--muted);
+    stroke-width: 1.2;
+  }
+
+  .key {
+    fill: var(--tone-1-soft);
+  }
+
+  .key.other {
+    fill: var(--tone-2-soft);
+  }
+
+  text {
+    font: 11px var(--text-face);
+    fill: var(--muted);
+    pointer-events: none;
+  }
+
+  .key-name {
+    fill: var(--ink);
+  }
+
+  .cadence {
+    stroke: var(--ink);
+    stroke-width: 1.5;
+  }
+
+  .cadence-name {
+    font-size: 9.5px;
+  }
+
+  .dynamics {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.6;
+  }
+
+  .tempo {
+    fill: none;
+    stroke: var(--tone-3);
+    stroke-width: 1.2;
+    stroke-dasharray: 5 3;
+  }
+
+  .tempo-name {
+    fill: var(--tone-3);
+  }
+
+  .bar {
+    fill: none;
+    stroke: var(--line);
+  }
+
+  .open {
+    fill: none;
+    stroke: var(--edition);
+    stroke-width: 1.4;
+  }
+
+  .marked {
+    fill: var(--edition);
+  }
+</style>

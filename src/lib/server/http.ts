@@ -1,0 +1,36 @@
+import { error } from '@sveltejs/kit';
+import type Joi from 'joi';
+
+/** The value, if it fits the schema; else the request ends with status 400 and one sentence. */
+export function valid<T>(schema: Joi.Schema, value: unknown, what: string): T {
+  const result = schema.validate(value, { abortEarly: true, errors: { wrap: { label: false } } });
+  if (result.error) error(400, `${what} is not as it should be: ${result.error.details[0].message}.`);
+  return result.value as T;
+}
+
+/** The body of a request up to a size; a larger one ends it with status 413. */
+export async function limitedBody(request: Request, most: number): Promise<Uint8Array> {
+  const tooLarge = () => error(413, `This is larger than the ${Math.round(most / 1024 / 1024)} MB that are allowed.`);
+  if (Number(request.headers.get('content-length') ?? 0) > most) tooLarge();
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  while (reader) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.length;
+    if (size > most) tooLarge();
+    chunks.push(value);
+  }
+  return new Uint8Array(Buffer.concat(chunks));
+}
+
+/** JSON of a request, limited in size. */
+export async function limitedJson(request: Request, most: number): Promise<unknown> {
+  const bytes = await limitedBody(request, most);
+  try {
+    return JSON.parse(new TextDecoder().decode(bytes));
+  } catch {
+    error(400, 'The request is no valid JSON.');
+  }
+}

@@ -1,0 +1,62 @@
+import { analyse } from '../../../core/analysis/analyse.ts';
+import type { Facts } from '../../../core/analysis/facts.ts';
+import { editionMusicXml } from '../../../core/edition/musicxml.ts';
+import type { Marking } from '../../../core/reading/markings.ts';
+import { openScore } from '../../../core/score/open.ts';
+import { readMusicXml } from '../../../core/score/musicxml/read.ts';
+import { survey, type Survey } from '../../../core/survey/survey.ts';
+
+/** What came of a file: its document, what stands on the shelf, and the first study. */
+export interface Intake {
+  document: string;
+  format: 'musicxml' | 'abc';
+  title: string;
+  composer: string;
+  instrument: string;
+  bars: number;
+  facts: Facts;
+  survey: Survey;
+}
+
+export type Progress = (stage: string) => void;
+
+/** Work that is too heavy for the server's main thread; each runs in a worker, by name. */
+export const TASKS = {
+  intake({ bytes, fileName }: { bytes: Uint8Array; fileName: string }, progress: Progress): Intake {
+    progress('reading the score');
+    const { text, format, score } = openScore(bytes, fileName);
+    progress(`finding keys, chords and phrases in ${score.measures.length} bars`);
+    const facts = analyse(score);
+    progress('surveying');
+    const fallback = fileName.replace(/\.[^.]+$/, '');
+    return {
+      document: text,
+      format,
+      title: score.title || fallback,
+      composer: score.composer,
+      instrument: score.parts
+        .map((p) => p.name)
+        .filter(Boolean)
+        .join(', '),
+      bars: score.measures.length,
+      facts,
+      survey: survey(score, facts)
+    };
+  },
+
+  study({ document }: { document: string }, progress: Progress): { facts: Facts; survey: Survey } {
+    progress('reading the score');
+    const score = readMusicXml(document);
+    progress('finding keys, chords and phrases');
+    const facts = analyse(score);
+    return { facts, survey: survey(score, facts) };
+  },
+
+  edition({ document, markings }: { document: string; markings: Marking[] }): string {
+    return editionMusicXml(document, readMusicXml(document), markings);
+  }
+};
+
+export type TaskName = keyof typeof TASKS;
+export type TaskInput<T extends TaskName> = Parameters<(typeof TASKS)[T]>[0];
+export type TaskResult<T extends TaskName> = ReturnType<(typeof TASKS)[T]>;

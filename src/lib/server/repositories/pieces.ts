@@ -1,0 +1,61 @@
+import { createHash } from 'node:crypto';
+import { desc, eq } from 'drizzle-orm';
+import { ENGINE } from '../../../core/analysis/analyse.ts';
+import type { Facts } from '../../../core/analysis/facts.ts';
+import type { Survey } from '../../../core/survey/survey.ts';
+import type { Database } from '../db/client.ts';
+import { pieces, readings, sources, studies } from '../db/schema.ts';
+import type { Intake } from '../jobs/tasks.ts';
+
+export type Piece = typeof pieces.$inferSelect;
+
+export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** Stores a source (once per content), its first study, a piece and an empty reading, all or nothing. */
+export async function addPiece(db: Database, fileName: string, bytes: Uint8Array, intake: Intake): Promise<Piece> {
+  const hash = hashOf(bytes);
+  return db.transaction(async (tx) => {
+    await tx
+      .insert(sources)
+      .values({ hash, fileName, format: intake.format, bytes: Buffer.from(bytes), document: intake.document })
+      .onConflictDoNothing();
+    await tx.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: intake.facts, survey: intake.survey }).onConflictDoNothing();
+    const [piece] = await tx
+      .insert(pieces)
+      .values({ title: intake.title, composer: intake.composer, instrument: intake.instrument, bars: intake.bars, sourceHash: hash })
+      .returning();
+    await tx.insert(readings).values({ pieceId: piece.id, name: 'First reading' });
+    return piece;
+  });
+}
+
+export const listPieces = (db: Database): Promise<Piece[]> => db.select().from(pieces).orderBy(desc(pieces.createdAt), desc(pieces.id));
+
+export async function findPiece(db: Database, id: number): Promise<Piece | undefined> {
+  return (await db.select().from(pieces).where(eq(pieces.id, id)))[0];
+}
+
+/** Takes a piece with its readings off the shelf; the source stays for other pieces made of it. */
+export async function removePiece(db: Database, id: number): Promise<boolean> {
+  return (await db.delete(pieces).where(eq(pieces.id, id)).returning()).length > 0;
+}
+
+export async function findDocument(db: Database, hash: string): Promise<string | undefined> {
+  return (await db.select({ document: sources.document }).from(sources).where(eq(sources.hash, hash)))[0]?.document;
+}
+
+export interface Study {
+  facts: Facts;
+  survey: Survey;
+}
+
+/** The stored study of this engine version; undefined when the engine has changed since. */
+export async function findStudy(db: Database, hash: string): Promise<Study | undefined> {
+  const rows = await db.select().from(studies).where(eq(studies.sourceHash, hash));
+  const row = rows.find((r) => r.engine === ENGINE);
+  return row && { facts: row.facts as Facts, survey: row.survey as Survey };
+}
+
+export async function storeStudy(db: Database, hash: string, study: Study): Promise<void> {
+  await db.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: study.facts, survey: study.survey }).onConflictDoNothing();
+}

@@ -1,0 +1,49 @@
+import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import type { Command } from '../../../core/reading/commands.ts';
+import type { Database } from '../db/client.ts';
+import { commands, readings } from '../db/schema.ts';
+
+export type ReadingRow = typeof readings.$inferSelect;
+
+export async function firstReading(db: Database, pieceId: number): Promise<ReadingRow | undefined> {
+  return (await db.select().from(readings).where(eq(readings.pieceId, pieceId)).orderBy(asc(readings.id)).limit(1))[0];
+}
+
+export async function findReading(db: Database, id: number): Promise<ReadingRow | undefined> {
+  return (await db.select().from(readings).where(eq(readings.id, id)))[0];
+}
+
+/** Commands after a revision, in order. */
+export async function logAfter(db: Database, readingId: number, revision: number): Promise<Command[]> {
+  const rows = await db
+    .select()
+    .from(commands)
+    .where(and(eq(commands.readingId, readingId), gt(commands.seq, revision)))
+    .orderBy(asc(commands.seq));
+  return rows.map((r) => r.command as Command);
+}
+
+export type AppendResult = { revision: number } | { conflict: true; revision: number; missed: Command[] };
+
+/**
+ * Appends commands if the log still ends at `base`; else changes nothing and returns what was missed.
+ * The primary key on (reading, seq) guards against two writers who read the same revision.
+ */
+export async function append(db: Database, readingId: number, base: number, list: readonly Command[]): Promise<AppendResult> {
+  const missedSince = async (): Promise<AppendResult> => {
+    const missed = await logAfter(db, readingId, base);
+    return { conflict: true, revision: base + missed.length, missed };
+  };
+  const [{ last }] = await db
+    .select({ last: sql<number>`coalesce(max(${commands.seq}), 0)` })
+    .from(commands)
+    .where(eq(commands.readingId, readingId));
+  if (last !== base) return missedSince();
+  try {
+    await db.insert(commands).values(list.map((command, k) => ({ readingId, seq: base + 1 + k, command })));
+  } catch (error) {
+    if (/UNIQUE|PRIMARYKEY|constraint/i.test(String((error as Error).cause ?? error))) return missedSince();
+    throw error;
+  }
+  return { revision: base + list.length };
+}

@@ -1,0 +1,85 @@
+import Joi from 'joi';
+import { MARKING_KINDS } from '../../core/reading/markings.ts';
+import { PERIODS } from '../../core/style/profiles.ts';
+
+const id = Joi.string()
+  .max(120)
+  .pattern(/^[\w@.:/\-]+$/);
+const integer = Joi.number().integer();
+const fraction = Joi.object({ n: integer.required(), d: integer.min(1).required() });
+const words = Joi.string().allow('').max(2000);
+
+const because = Joi.object({
+  text: words.required(),
+  rule: id,
+  facts: Joi.array().items(id).max(20),
+  sources: Joi.array().items(Joi.string().max(40)).max(10)
+});
+
+const markingFields = {
+  kind: Joi.string().valid(...MARKING_KINDS),
+  value: Joi.string().min(1).max(200),
+  part: integer.min(0).max(200),
+  staff: integer.min(1).max(64),
+  start: fraction,
+  end: fraction,
+  note: Joi.string().max(200),
+  endNote: Joi.string().max(200),
+  because: Joi.array().items(because).max(20),
+  remark: words,
+  proposal: Joi.string().max(200)
+};
+
+const marking = Joi.object({ id: id.required(), ...markingFields }).fork(['kind', 'value', 'part', 'staff', 'start', 'because'], (f) =>
+  f.required()
+);
+
+const pin = Joi.alternatives(
+  Joi.object({
+    id: id.required(),
+    kind: 'key',
+    start: fraction.required(),
+    end: fraction.required(),
+    key: Joi.string().max(20).required()
+  }),
+  Joi.object({
+    id: id.required(),
+    kind: 'chord',
+    start: fraction.required(),
+    end: fraction.required(),
+    roman: Joi.string().max(20).required()
+  }),
+  Joi.object({ id: id.required(), kind: 'phrase-start', start: fraction.required(), here: Joi.boolean().required() })
+);
+
+const key = Joi.string().max(200).required();
+const type = (name: string, fields: Record<string, Joi.Schema> = {}) =>
+  Joi.object({ type: Joi.string().valid(name).required(), ...fields });
+
+export const commandSchema = Joi.alternatives(
+  type('set-period', {
+    period: Joi.string()
+      .valid(...PERIODS)
+      .required()
+  }),
+  type('pin', { pin: pin.required() }),
+  type('unpin', { id: id.required() }),
+  type('add-marking', { marking: marking.required() }),
+  type('change-marking', { id: id.required(), change: Joi.object(markingFields).min(1).required() }),
+  type('remove-marking', { id: id.required() }),
+  type('keep', { key, marking: marking.required() }),
+  type('set-aside', { key }),
+  type('reopen', { key }),
+  type('undo'),
+  type('redo')
+);
+
+export const appendSchema = Joi.object({
+  base: integer.min(0).required(),
+  commands: Joi.array().items(commandSchema).min(1).max(500).required()
+});
+
+export const idSchema = integer.min(1).required();
+export const revisionSchema = integer.min(0).required();
+export const hashSchema = Joi.string().hex().length(64).required();
+export const fileNameSchema = Joi.string().min(1).max(255).required();

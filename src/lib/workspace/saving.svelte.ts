@@ -1,0 +1,122 @@
+import type { Command } from '$core/reading/commands';
+
+export type SaveState = 'saved' | 'saving' | 'waiting';
+
+interface Kept {
+  base: number;
+  commands: Command[];
+}
+
+/** How long to wait before a failed save is tried again. */
+const RETRY_MS = 2000;
+
+/**
+ * Sends the acts of a reading to the server, in order, and keeps what is not yet confirmed in the
+ * browser's own storage, so that neither a reload nor a crash loses it. Acts made in another tab or by
+ * somebody else are taken in first and the own ones put behind them.
+ */
+export class Saving {
+  state = $state<SaveState>('saved');
+  private pending: Command[] = [];
+  private sending = false;
+  private readonly tab = crypto.randomUUID();
+  private readonly channel: BroadcastChannel;
+
+  constructor(
+    private readonly readingId: number,
+    private confirmed: Command[],
+    private readonly changed: (log: Command[], fromElsewhere: number) => void
+  ) {
+    this.channel = new BroadcastChannel(`nuvelo-reading-${readingId}`);
+    this.channel.onmessage = () => void this.catchUp();
+    // The lock lives as long as the tab: what a tab without lock left behind may be taken over.
+    void navigator.locks?.request(`nuvelo-tab-${this.tab}`, () => new Promise(() => {}));
+    void this.adoptLeftovers();
+  }
+
+  get log(): Command[] {
+    return [...this.confirmed, ...this.pending];
+  }
+
+  add(commands: Command[]): void {
+    this.pending.push(...commands);
+    this.keep();
+    void this.flush();
+  }
+
+  /** Fetches what has been done elsewhere. */
+  async catchUp(): Promise<void> {
+    if (this.sending) return;
+    const response = await fetch(`/api/readings/${this.readingId}/commands?after=${this.confirmed.length}`).catch(() => null);
+    if (!response?.ok) return;
+    const { commands } = (await response.json()) as { commands: Command[] };
+    if (commands.length && !this.sending) this.takeIn(commands);
+  }
+
+  close(): void {
+    this.channel.close();
+  }
+
+  private get key(): string {
+    return `nuvelo-pending-${this.readingId}-${this.tab}`;
+  }
+
+  private keep(): void {
+    if (this.pending.length)
+      localStorage.setItem(this.key, JSON.stringify({ base: this.confirmed.length, commands: this.pending } satisfies Kept));
+    else localStorage.removeItem(this.key);
+  }
+
+  private takeIn(missed: Command[]): void {
+    this.confirmed.push(...missed);
+    this.keep();
+    this.changed(this.log, missed.length);
+  }
+
+  private async flush(): Promise<void> {
+    if (this.sending || this.pending.length === 0) return;
+    this.sending = true;
+    this.state = 'saving';
+    const batch = this.pending.slice(0, 400);
+    let again = 0;
+    try {
+      const response = await fetch(`/api/readings/${this.readingId}/commands`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ base: this.confirmed.length, commands: batch })
+      });
+      if (response.ok) {
+        this.confirmed.push(...batch);
+        this.pending.splice(0, batch.length);
+        this.keep();
+        this.channel.postMessage('changed');
+      } else if (response.status === 409) {
+        this.takeIn(((await response.json()) as { missed: Command[] }).missed);
+      } else again = RETRY_MS;
+    } catch {
+      again = RETRY_MS;
+    }
+    this.sending = false;
+    if (again) {
+      this.state = 'waiting';
+      setTimeout(() => void this.flush(), again);
+    } else if (this.pending.length) void this.flush();
+    else this.state = 'saved';
+  }
+
+  /** Unsent acts of tabs that are gone are sent now, unless the server has them already. */
+  private async adoptLeftovers(): Promise<void> {
+    const prefix = `nuvelo-pending-${this.readingId}-`;
+    const held = new Set(((await navigator.locks?.query())?.held ?? []).map((l) => l.name));
+    for (const key of Object.keys(localStorage)) {
+      if (!key.startsWith(prefix) || key === this.key || held.has(`nuvelo-tab-${key.slice(prefix.length)}`)) continue;
+      const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null;
+      localStorage.removeItem(key);
+      if (!kept) continue;
+      const stored = this.confirmed.slice(kept.base, kept.base + kept.commands.length);
+      if (JSON.stringify(stored) === JSON.stringify(kept.commands)) continue;
+      this.add(kept.commands);
+      this.changed(this.log, 0);
+    }
+  }
+}

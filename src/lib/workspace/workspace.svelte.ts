@@ -1,0 +1,190 @@
+import type { Facts, Pin } from '$core/analysis/facts';
+import { apply, describe, replay, resolve, type Command, type Reading } from '$core/reading/commands';
+import type { Marking, Proposal } from '$core/reading/markings';
+import { cmp, type Fraction } from '$core/score/fraction';
+import type { Measure, Note, Score } from '$core/score/model';
+import { barLabel, measureAt } from '$core/score/position';
+import { Engraver } from '../music/engraver';
+import type { StudyAnswer, StudyRequest } from '../workers/study.worker';
+import { Saving } from './saving.svelte';
+
+export interface WorkspaceData {
+  pieceId: number;
+  readingId: number;
+  sourceHash: string;
+  facts: Facts;
+  log: Command[];
+}
+
+/** Everything that the rooms of one piece share: score, facts, reading, proposals, selection. */
+export class Workspace {
+  score = $state.raw<Score | null>(null);
+  facts = $state.raw<Facts>() as Facts;
+  proposals = $state.raw<Proposal[]>([]);
+  reading = $state.raw<Reading>() as Reading;
+  /** Selected measures, both included; `anchor` is where a range began. */
+  selection = $state.raw({ from: 0, to: 0, anchor: 0 });
+  /** Marking that the brief shows opened. */
+  openMarking = $state<string | null>(null);
+  notice = $state<string | null>(null);
+  fault = $state<string | null>(null);
+  studying = $state(true);
+  canUndo = $state<string | null>(null);
+  canRedo = $state<string | null>(null);
+  engraver = $state.raw<Engraver | null>(null);
+  readonly saving: Saving;
+
+  private readonly worker = new Worker(new URL('../workers/study.worker.ts', import.meta.url), { type: 'module' });
+  private studyNumber = 0;
+  private studied = '';
+  private notes = new Map<string, Note>();
+
+  constructor(readonly data: WorkspaceData) {
+    this.facts = data.facts;
+    this.saving = new Saving(data.readingId, [...data.log], (_log, fromElsewhere) => {
+      this.rebuild();
+      if (fromElsewhere)
+        this.notice = `${fromElsewhere === 1 ? 'A change' : `${fromElsewhere} changes`} made in another window ${fromElsewhere === 1 ? 'was' : 'were'} taken in; nothing of yours was lost.`;
+    });
+    this.rebuild();
+    this.worker.onmessage = ({ data: answer }: MessageEvent<StudyAnswer>) => this.receive(answer);
+    void this.open();
+  }
+
+  close(): void {
+    this.worker.terminate();
+    this.engraver?.close();
+    this.saving.close();
+  }
+
+  /** Carries out acts of the instructor: shown at once, saved as they happen. */
+  act(...commands: Command[]): void {
+    this.saving.add(commands);
+    if (commands.some((c) => c.type === 'undo' || c.type === 'redo')) this.rebuild();
+    else {
+      this.reading = commands.reduce(apply, this.reading);
+      this.afterChange();
+    }
+  }
+
+  undo(): void {
+    if (this.canUndo) this.act({ type: 'undo' });
+  }
+
+  redo(): void {
+    if (this.canRedo) this.act({ type: 'redo' });
+  }
+
+  keep(proposal: Proposal, change: Partial<Marking> = {}): void {
+    this.act({ type: 'keep', key: proposal.key, marking: { ...proposal.marking, ...change, id: `mark-${crypto.randomUUID()}` } });
+  }
+
+  setAside(proposal: Proposal): void {
+    this.act({ type: 'set-aside', key: proposal.key });
+  }
+
+  reopen(key: string): void {
+    this.act({ type: 'reopen', key });
+  }
+
+  pin(pin: Pin): void {
+    this.act({ type: 'pin', pin });
+  }
+
+  select(measure: number, extend = false): void {
+    const last = (this.score?.measures.length ?? 1) - 1;
+    const to = Math.max(0, Math.min(last, measure));
+    const { anchor } = this.selection;
+    this.selection = extend ? { from: Math.min(anchor, to), to: Math.max(anchor, to), anchor } : { from: to, to, anchor: to };
+    this.openMarking = null;
+  }
+
+  /** Moves the selection's open end by bars. */
+  step(by: number, extend: boolean): void {
+    const { from, to, anchor } = this.selection;
+    this.select((anchor === from ? to : from) + by, extend);
+  }
+
+  note(id: string | undefined): Note | undefined {
+    return id === undefined ? undefined : this.notes.get(id);
+  }
+
+  measureOf(time: Fraction): Measure | null {
+    return this.score && measureAt(this.score, time);
+  }
+
+  /** "Bar 12", "Upbeat". */
+  barName(measure: Measure): string {
+    const label = this.score ? barLabel(this.score.measures, measure) : '';
+    return label.charAt(0).toUpperCase() + label.slice(1);
+  }
+
+  /** True when a time lies in the selected bars. */
+  inSelection(start: Fraction, end: Fraction | null = null): boolean {
+    const { score } = this;
+    if (!score) return false;
+    const first = score.measures[this.selection.from];
+    const next = score.measures[this.selection.to + 1];
+    const before = end ? cmp(end, first.start) > 0 : cmp(start, first.start) >= 0;
+    return before && (!next || cmp(start, next.start) < 0);
+  }
+
+  /** Open and decided proposals. */
+  decisionOf(key: string): Reading['decisions'][string] | undefined {
+    return this.reading.decisions[key];
+  }
+
+  private async open(): Promise<void> {
+    try {
+      const response = await fetch(`/api/sources/${this.data.sourceHash}`);
+      if (!response.ok) throw new Error('The score could not be fetched.');
+      const document = await response.text();
+      this.send({ type: 'open', document });
+      this.engraver = new Engraver(document);
+    } catch (error) {
+      this.fault = error instanceof Error ? error.message : 'The score could not be opened.';
+    }
+  }
+
+  private receive(answer: StudyAnswer): void {
+    if (answer.type === 'opened') {
+      this.notes = new Map(answer.score.notes.map((n) => [n.id, n]));
+      this.score = answer.score;
+      this.study();
+    } else if (answer.type === 'studied') {
+      if (answer.number !== this.studyNumber) return;
+      this.facts = answer.facts;
+      this.proposals = answer.proposals;
+      this.studying = false;
+    } else {
+      this.fault = answer.message;
+      this.studying = false;
+    }
+  }
+
+  private rebuild(): void {
+    this.reading = replay(this.saving.log);
+    this.afterChange();
+  }
+
+  private afterChange(): void {
+    const { done, undone } = resolve(this.saving.log);
+    this.canUndo = done.length ? describe(done[done.length - 1]) : null;
+    this.canRedo = undone.length ? describe(undone[undone.length - 1]) : null;
+    if (this.score) this.study();
+  }
+
+  /** Works facts and proposals out again when corrections or the period have changed. */
+  private study(): void {
+    const { pins, period } = this.reading;
+    const key = JSON.stringify([pins, period]);
+    if (key === this.studied) return;
+    this.studied = key;
+    this.studying = true;
+    this.send({ type: 'study', number: ++this.studyNumber, pins: $state.snapshot(pins) as Pin[], base: this.data.facts, period });
+  }
+
+  private send(request: StudyRequest): void {
+    this.worker.postMessage(request);
+  }
+}

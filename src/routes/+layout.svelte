@@ -1,0 +1,126 @@
+<script lang="ts">
+  import 'carbon-components-svelte/css/all.css';
+  import '../app.css';
+  import { onMount } from 'svelte';
+  import { page } from '$app/state';
+
+  const { children } = $props();
+
+  const ROOMS = ['survey', 'structure', 'reading', 'press'] as const;
+  let theme = $state('light');
+  const base = $derived(page.params.id ? `/pieces/${page.params.id}` : null);
+  const room = $derived(page.url.pathname.split('/')[3]);
+
+  onMount(() => {
+    theme = localStorage.getItem('nuvelo-theme') ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light');
+  });
+
+  $effect(() => {
+    document.documentElement.dataset.theme = theme;
+  });
+
+  function turn(): void {
+    theme = theme === 'dark' ? 'light' : 'dark';
+    localStorage.setItem('nuvelo-theme', theme);
+  }
+</script>
+
+<svelte:head><title>{page.data.piece ? `${page.data.piece.title} · ` : ''}Nuvelo</title></svelte:head>
+
+<div class="frame">
+  <header class="top not-printed">
+    <a class="name" href="/">Nuvelo</a>
+    <nav aria-label="Rooms">
+      <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
+      {#if base}
+        {#each ROOMS as name (name)}
+          <a href="{base}/{name}" aria-current={room === name ? 'page' : undefined}>{name[0].toUpperCase() + name.slice(1)}</a>
+        {/each}
+      {/if}
+    </nav>
+    {#if page.data.piece}<p class="piece">
+        <strong>{page.data.piece.title}</strong> <span class="quiet">{page.data.piece.composer}</span>
+      </p>{/if}
+    <button class="bar-link theme" onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</button>
+  </header>
+  <main>{@render children()}</main>
+</div>
+
+<style>
+  .frame {
+    height: 100%;
+    display: grid;
+    grid-template-rows: auto minmax(0, 1fr);
+  }
+
+  .top {
+    display: flex;
+    align-items: baseline;
+    gap: 1.5rem;
+    padding: 0.4rem 1rem;
+    border-bottom: 1px solid var(--line);
+    background: var(--paper);
+    white-space: nowrap;
+  }
+
+  .name {
+    font-family: var(--heading-face);
+    font-size: 1.2rem;
+    color: var(--ink);
+    text-decoration: none;
+  }
+
+  nav {
+    display: flex;
+    gap: 1.1rem;
+  }
+
+  nav a {
+    color: var(--muted);
+    text-decoration: none;
+    padding: 0.15rem 0;
+    border-bottom: 2px solid transparent;
+  }
+
+  nav a:hover {
+    color: var(--ink);
+  }
+
+  nav a[aria-current='page'] {
+    color: var(--ink);
+    border-bottom-color: var(--edition);
+  }
+
+  .piece {
+    flex: 1;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    text-align: right;
+  }
+
+  .theme {
+    margin-left: auto;
+  }
+
+  main {
+    min-height: 0;
+  }
+
+  @media (max-width: 700px) {
+    .top {
+      flex-wrap: wrap;
+      gap: 0.2rem 1rem;
+    }
+
+    .piece {
+      display: none;
+    }
+  }
+
+  @media print {
+    .frame {
+      display: block;
+      height: auto;
+    }
+  }
+</style>

@@ -1,0 +1,33 @@
+import { error } from '@sveltejs/kit';
+import { database } from '$lib/server/db/client';
+import { valid } from '$lib/server/http';
+import { runTask } from '$lib/server/jobs/run';
+import { findDocument, findPiece, findStudy, storeStudy } from '$lib/server/repositories/pieces';
+import { firstReading, logAfter } from '$lib/server/repositories/readings';
+import { idSchema } from '$lib/server/schemas';
+import type { LayoutServerLoad } from './$types';
+
+export const load: LayoutServerLoad = async ({ params }) => {
+  const id = valid<number>(idSchema, params.id, 'The number of the piece');
+  const db = await database();
+  const piece = await findPiece(db, id);
+  const reading = piece && (await firstReading(db, id));
+  if (!piece || !reading) error(404, 'This piece is not on the shelf.');
+  let study = await findStudy(db, piece.sourceHash);
+  if (!study) {
+    // The engine is newer than what was stored: work it out again, once.
+    study = await runTask('study', { document: (await findDocument(db, piece.sourceHash))! });
+    await storeStudy(db, piece.sourceHash, study);
+  }
+  return {
+    piece: { id: piece.id, title: piece.title, composer: piece.composer, instrument: piece.instrument, bars: piece.bars },
+    survey: study.survey,
+    workspace: {
+      pieceId: id,
+      readingId: reading.id,
+      sourceHash: piece.sourceHash,
+      facts: study.facts,
+      log: await logAfter(db, reading.id, 0)
+    }
+  };
+};

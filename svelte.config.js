@@ -1,0 +1,27 @@
+import adapter from '@sveltejs/adapter-node';
+import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
+
+/** @type {import('@sveltejs/kit').Config} */
+export default {
+  preprocess: vitePreprocess(),
+  kit: {
+    adapter: adapter({ out: 'build' }),
+    alias: { $core: 'src/core' },
+    csp: {
+      // The engraver is WebAssembly; everything else is plain and comes from here. Carbon and the engraving set inline styles.
+      directives: {
+        'default-src': ['self'],
+        'script-src': ['self', 'wasm-unsafe-eval'],
+        'worker-src': ['self'],
+        'style-src': ['self', 'unsafe-inline'],
+        'img-src': ['self', 'data:'],
+        'font-src': ['self', 'data:'],
+        'connect-src': ['self'],
+        'object-src': ['none'],
+        'base-uri': ['self'],
+        'form-action': ['self'],
+        'frame-ancestors': ['none']
+      }
+    }
+  }
+};
