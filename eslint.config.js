@@ -19,6 +19,10 @@ export default ts.config(
       // TypeScript knows what is defined.
       'no-undef': 'off',
       'svelte/no-navigation-without-resolve': 'off',
+      // Its reading of ignore comments with reasons is wrong; svelte-check reports real ones.
+      'svelte/no-unused-svelte-ignore': 'off',
+      // Plain collections are meant: they are replaced whole, never watched inside.
+      'svelte/prefer-svelte-reactivity': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }]
     }
   },

@@ -2,7 +2,7 @@ import type { Score } from '../score/model.ts';
 import { fifthsName } from '../score/pitch.ts';
 import { CADENCE } from '../style/form-weights.ts';
 import { factId, type CadenceFact, type CadenceType, type ChordFact } from './facts.ts';
-import { keyName, sameKey } from './keys.ts';
+import { keyName, parseKey, sameKey, type Key } from './keys.ts';
 import { levelAt, toTicks, type Texture } from './texture.ts';
 
 /** A harmonic step that could be a cadence, before it is known where phrases end. */
@@ -75,6 +75,8 @@ export function cadenceCandidates(score: Score, texture: Texture, chords: ChordF
 function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
   const same = sameKey(from.key, to.key) || from.key.tonic === to.key.tonic;
   if (!same) return null;
+  // An applied dominant may close a phrase in the key of its goal.
+  if (from.applied && isGoal(from, to)) return 'PAC';
   if (from.role === 'dominant' && !from.cadential) {
     if (to.role === 'tonic') return 'PAC';
     if (to.role === 'submediant' && /^(vi|VI|bVI)/.test(to.roman)) return 'DC';
@@ -83,6 +85,15 @@ function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
   if (to.role === 'dominant' && /^V(64)?$/.test(to.roman)) return 'HC';
   if (to.role === 'tonic' && from.role === 'predominant' && /^(IV|iv)$/.test(from.roman)) return 'PC';
   return null;
+}
+
+/** True when a chord is what the applied dominant before it points to. */
+const isGoal = (from: ChordFact, to: ChordFact): boolean => from.roman.endsWith(`/${to.roman.replace(/[\d%]+$/, '')}`);
+
+/** Key in which a step closes: its own, or that of an applied dominant's goal. */
+function closingKey(from: ChordFact, to: ChordFact): Key {
+  if (!from.applied) return to.key;
+  return { tonic: parseKey(`${to.root} major`)!.tonic, minor: to.quality === 'min' || to.quality === 'min7' };
 }
 
 function weigh(
@@ -112,6 +123,7 @@ function weigh(
   const line = texture.singleLine;
   let kind = type;
   if (type === 'PAC') {
+    if (from.applied) score += C.applied;
     if (from.roman.startsWith('vii')) score += C.leadingChord;
     else score += from.inversion === 0 || line ? C.dominantRoot : C.dominantInverted;
     score += to.inversion === 0 || line ? C.goalRoot : C.goalInverted;
@@ -151,13 +163,16 @@ export function chooseCadences(texture: Texture, candidates: CadenceCandidate[],
     const ends = phraseEnds.some((e) => e > c.at && e <= c.until + texture.ticksPerQuarter);
     const score = c.score + (ends ? CADENCE.phraseEnd : 0);
     if (score < CADENCE.threshold) continue;
+    // Where the line has paused just before, the goal chord opens something new and closes nothing.
+    const pausedBefore = texture.melody.some((t, k) => t.start === c.at && k > 0 && texture.melody[k - 1].end < c.at);
+    if (pausedBefore && c.type !== 'HC') continue;
     // A half cadence needs the phrase to end there; elsewhere the dominant is on its way.
     if ((c.type === 'HC' || c.type === 'PC') && !ends) continue;
     facts.push({
       id: factId('cadence', c.to.start),
       start: c.to.start,
       type: c.type,
-      key: c.to.key,
+      key: closingKey(c.from, c.to),
       from: c.from.id,
       to: c.to.id,
       confidence: Math.round(100 / (1 + Math.exp(-1.6 * (score - CADENCE.threshold) - 0.4))) / 100,

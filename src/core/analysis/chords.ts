@@ -26,13 +26,18 @@ function bassOf(texture: Texture, span: HarmonySpan): { inversion: number; fifth
     const exact = tones.indexOf(t.fifths - root);
     return exact >= 0 ? exact : tones.findIndex((x) => fifthsPc(x) === fifthsPc(t.fifths - root));
   };
-  const beatEnd = texture.slots[span.from].start + texture.ticksPerQuarter;
+  const start = texture.slots[span.from].start;
+  const beatEnd = start + texture.ticksPerQuarter;
   const all = tonesIn(texture.slots, span.from, span.to);
-  // The bass is what sounds lowest while the chord sets in. A single line states a bass only by beginning with
-  // its lowest chord tone; elsewhere its chords are understood in root position.
-  const early = all.filter((t) => t.start < beatEnd);
-  const low = (texture.singleLine ? all : early.length ? early : all).filter((t) => place(t) >= 0).sort((a, b) => a.midi - b.midi)[0];
-  if (!low || (texture.singleLine && low.start > texture.slots[span.from].start)) return { inversion: 0, fifths: root };
+  const members = (tones: Tone[]): Tone[] => tones.filter((t) => place(t) >= 0).sort((a, b) => a.midi - b.midi);
+  // The bass is what sounds lowest as the chord sets in, or soon after. A single line states a bass only by
+  // beginning with its lowest chord tone; elsewhere its chords are understood in root position.
+  const low = texture.singleLine
+    ? members(all)
+        .slice(0, 1)
+        .find((t) => t.start <= start)
+    : (members(all.filter((t) => t.start <= start))[0] ?? members(all.filter((t) => t.start < beatEnd))[0] ?? members(all)[0]);
+  if (!low) return { inversion: 0, fifths: root };
   const inversion = place(low);
   return { inversion, fifths: root + tones[inversion] };
 }

@@ -1,8 +1,8 @@
 import { fifthsPc } from '../score/pitch.ts';
 import { HARMONY } from '../style/harmony-weights.ts';
 import { keyDistance, keysNear, keySignature, profileWeight, type Key } from './keys.ts';
-import type { Slot, Texture } from './texture.ts';
-import { PROGRESSIONS, TONES, VOCABULARY, type ChordType, type Quality } from './vocabulary.ts';
+import type { Slot, Texture, Tone } from './texture.ts';
+import { chromaticTones, PROGRESSIONS, TONES, VOCABULARY, type ChordType, type Quality } from './vocabulary.ts';
 
 /** What the teacher has settled: it binds the search. Slot ranges are half open. */
 export interface HarmonyPins {
@@ -55,17 +55,39 @@ function candidateKeys(signatures: number[], texture: Texture, pins: HarmonyPins
     .slice(0, 14 + pinned.length);
 }
 
+/**
+ * The bass as it is understood: a low note struck on a beat goes on counting under the notes above it (a
+ * broken chord, a waltz bass) until a strong beat or until something moves in its own region.
+ */
+function basslines(slots: readonly Slot[]): (Tone | null)[] {
+  let held: Tone | null = null;
+  return slots.map((slot) => {
+    let lowest: Tone | null = null;
+    for (const tone of slot.tones) if (!lowest || tone.midi < lowest.midi) lowest = tone;
+    if (!lowest) {
+      held = null;
+      return null;
+    }
+    if (!held || slot.level >= 2 || lowest.midi <= held.midi + HARMONY.bassRegion) held = lowest;
+    return held;
+  });
+}
+
 /** Reward of every chord of the search in one slot, per beat. */
-function emissions(slot: Slot, chords: { root: number; quality: number }[], out: Float64Array, bassCounts: boolean): void {
+function emissions(
+  slot: Slot,
+  bass: Tone | null,
+  chords: { root: number; quality: number }[],
+  out: Float64Array,
+  bassCounts: boolean
+): void {
   const weights = new Map<number, number>();
-  let lowest = null as Slot['tones'][number] | null;
   const length = slot.end - slot.start;
   let total = 0;
   for (const tone of slot.tones) {
     const share = (Math.min(tone.end, slot.end) - Math.max(tone.start, slot.start)) / length;
     weights.set(tone.fifths, (weights.get(tone.fifths) ?? 0) + share * tone.weight);
     total += share;
-    if (!lowest || tone.midi < lowest.midi) lowest = tone;
   }
   const scale = total > 1 ? 1 / Math.sqrt(total) : 1;
   const entries = [...weights];
@@ -90,8 +112,8 @@ function emissions(slot: Slot, chords: { root: number; quality: number }[], out:
     const sixth = tones.indexOf(10);
     if (sixth >= 0 && !weights.has(root + 10)) sum += HARMONY.noAugmentedSixth;
     if (rootSounds) sum += bassCounts ? HARMONY.rootSounds : HARMONY.rootSoundsInLine;
-    if (bassCounts && lowest && slot.tones.length > 1) {
-      const place = tones.indexOf(lowest.fifths - root);
+    if (bass) {
+      const place = tones.indexOf(bass.fifths - root);
       sum += place >= 0 ? HARMONY.bass[Math.min(place, 3)] : HARMONY.bassForeign;
     }
     out[k] = sum;
@@ -135,6 +157,8 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
   const keyCost = keys.map((a) => keys.map((b) => HARMONY.keyChange + HARMONY.keyDistance * keyDistance(a, b)));
   const allowedKey = pinnedKeys(slots.length, keys, pins);
   const allowedChord = pinnedChords(slots.length, keys, types, offsets, states, pins);
+  const chromatic = types.map((list, k) => list.map((t) => chromaticTones(t, keys[k].minor).map((f) => keys[k].tonic + f)));
+  const heardIn = soundingByMeasure(slots);
   const plainSeventh = types.map((list) =>
     list.map((t) => texture.singleLine && (t.quality === 'maj7' || t.quality === 'min7' || t.quality === 'hdim7'))
   );
@@ -155,12 +179,13 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
   );
   const bestScore = new Float64Array(keys.length);
   const bestState = new Int32Array(keys.length);
+  const basses = texture.singleLine ? slots.map(() => null) : basslines(slots);
   const firstDownbeat = slots.findIndex((slot) => slot.level === 3 && slot.tones.length > 0);
   slots.forEach((slot, s) => {
     const pointers = new Int16Array(states);
     const fit = new Float64Array(chords.length);
     const beats = slotBeats(texture, slot);
-    if (slot.tones.length) emissions(slot, chords, fit, !texture.singleLine);
+    if (slot.tones.length) emissions(slot, basses[s], chords, fit, !texture.singleLine);
     fits.push(fit);
     const cost =
       (slot.fresh
@@ -223,7 +248,7 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
           best +
           fit[chordOf[state]] * beats +
           profile +
-          stay[k][c] * beats +
+          (stay[k][c] + (isBelievable(chromatic[k][c], heardIn[slot.measure]) ? 0 : HARMONY.noChromaticNote)) * beats +
           (s === firstDownbeat && types[k][c].role === 'tonic' ? HARMONY.tonicFirst : 0);
         pointers[state] = from;
       }
@@ -243,6 +268,18 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
     slots.map((slot) => slotBeats(texture, slot))
   );
 }
+
+/** Spellings that sound in each measure. */
+function soundingByMeasure(slots: readonly Slot[]): Set<number>[] {
+  const heard: Set<number>[] = [];
+  for (const slot of slots) {
+    const set = (heard[slot.measure] ??= new Set());
+    for (const tone of slot.tones) if (!tone.note.grace) set.add(tone.fifths);
+  }
+  return heard;
+}
+
+const isBelievable = (chromatic: readonly number[], heard: Set<number>): boolean => chromatic.length === 0 || chromatic.some((f) => heard.has(f));
 
 const slotBeats = (texture: Texture, slot: Slot): number => (slot.end - slot.start) / texture.ticksPerQuarter;
 

@@ -95,7 +95,8 @@ function endingOfMeasure(measures: readonly Measure[]): (EndingPlace | null)[] {
         place.last = k === group.length - 1;
       }
     });
-    group.at(-1)?.at(-1) && (group.at(-1)!.at(-1)!.closes = true);
+    const last = group.at(-1)?.at(-1);
+    if (last) last.closes = true;
     group = [];
   };
   for (const measure of measures) {

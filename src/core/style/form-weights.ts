@@ -36,6 +36,7 @@ export const CADENCE = {
   dominantRoot: 0.35,
   dominantInverted: -0.7,
   leadingChord: -0.8,
+  applied: -0.5,
   goalRoot: 0.3,
   goalInverted: -1,
   sopranoTonic: 0.3,

@@ -12,8 +12,12 @@ export const HARMONY = {
   /** Factor for a chord tone in other spelling (G sharp for A flat). */
   otherSpelling: 0.55,
   /** The bass is the chord's root, third, fifth, seventh. */
-  bass: [0.35, 0.1, -0.15, -0.05],
+  bass: [0.3, 0.1, -0.05, -0.05],
   bassForeign: -0.25,
+  /** Per beat: a chord with notes outside the key's scale in a bar in which none of those notes sounds. */
+  noChromaticNote: -0.8,
+  /** Semitones above a held bass note within which another note counts as the bass moving on. */
+  bassRegion: 2,
   /** An augmented sixth chord in whose slot the augmented sixth itself does not sound. */
   noAugmentedSixth: -0.6,
   /** Reward per beat for a chord whose root sounds in the slot, and loss where its third does not. */

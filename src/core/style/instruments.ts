@@ -3,7 +3,7 @@ export type Family = 'strings' | 'wind' | 'brass' | 'keyboard' | 'voice' | 'perc
 
 /** Words in part names and instrument sounds, in several languages, that tell the family. Common practice. */
 const WORDS: [Family, RegExp][] = [
-  ['strings', /viol|cello|bass|contrab|geige|bratsche|strings?|fiddle|gamba|alto$|kontrabass|pluck\.guitar|guitar|harp|lute/i],
+  ['strings', /viol|cello|bass|contrab|geige|bratsche|strings?|fiddle|gamba|alto$|kontrabass|pluck\.guitar|guitar|harp|\blute/i],
   ['keyboard', /piano|klavier|clavier|cembalo|harpsichord|organ|orgel|keyboard|celesta|clavichord/i],
   ['brass', /horn|trumpet|trombone|tuba|cornet|tromba|corno|posaune|trompete|brass|euphonium|bugle/i],
   ['wind', /flute|flöte|flauto|oboe|clarinet|klarinette|bassoon|fagott|sax|recorder|piccolo|wind|pipe|whistle|cor anglais|english horn/i],

@@ -56,6 +56,7 @@
       (svg) => {
         if (!current) return;
         last = now;
+        // eslint-disable-next-line svelte/no-dom-manipulating -- the host is empty for Svelte; the picture is the engraver's
         host.innerHTML = svg;
         fault = null;
         drawn++;

@@ -4,7 +4,7 @@ import { PERIODS } from '../../core/style/profiles.ts';
 
 const id = Joi.string()
   .max(120)
-  .pattern(/^[\w@.:/\-]+$/);
+  .pattern(/^[\w@.:/-]+$/);
 const integer = Joi.number().integer();
 const fraction = Joi.object({ n: integer.required(), d: integer.min(1).required() });
 const words = Joi.string().allow('').max(2000);

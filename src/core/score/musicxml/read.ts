@@ -433,8 +433,10 @@ class Reader {
       start = add(start, measure.length);
       const odd = nominal ? cmp(measure.length, nominal) : 0;
       if (odd > 0) this.remark('repaired', 'a bar longer than its meter', measure.index);
-      if (odd < 0 && !measure.implicit && measure.index > 0 && measure.index < score.measures.length - 1)
-        this.remark('repaired', 'a bar shorter than its meter', measure.index);
+      // Short bars are at home at both ends of the piece and on both sides of a repeat sign.
+      const next = score.measures[measure.index + 1];
+      const atJoin = measure.index === 0 || !next || next.implicit || measure.repeatEnd || measure.implicit;
+      if (odd < 0 && !atJoin) this.remark('repaired', 'a bar shorter than its meter', measure.index);
     }
     for (const list of [score.notes, score.directions, score.harmonies] as { measure: number; onset: Fraction; start: Fraction }[][]) {
       for (const item of list) item.start = add(score.measures[item.measure].start, item.onset);

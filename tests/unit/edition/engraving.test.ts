@@ -1,0 +1,88 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import createVerovioModule from 'verovio/wasm';
+import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
+import { analyse } from '../../../src/core/analysis/analyse.ts';
+import { chunkWriter } from '../../../src/core/edition/chunk.ts';
+import { commentary, legend, preface } from '../../../src/core/edition/commentary.ts';
+import { editionMei } from '../../../src/core/edition/mei.ts';
+import { breakSystems, planSystems } from '../../../src/core/edition/systems.ts';
+import { replay } from '../../../src/core/reading/commands.ts';
+import type { Marking } from '../../../src/core/reading/markings.ts';
+import { propose } from '../../../src/core/reading/propose.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { demo, open, sample } from '../helpers.ts';
+
+const module = await createVerovioModule();
+enableLog(LOG_OFF, module);
+
+test('systems and chunks cover every bar once, in order, and break where sections end', () => {
+  for (const name of ['BWV_0773.xml', 'SchbAvMaSample.xml', 'Telemann.xml']) {
+    const { score } = open(sample(name));
+    const chunks = planSystems(score, 45);
+    assert.equal(chunks[0].from, 0);
+    assert.equal(chunks.at(-1)!.to, score.measures.length);
+    chunks.slice(1).forEach((c, k) => assert.equal(c.from, chunks[k].to));
+    for (const c of chunks) assert.ok(c.systems[0] === c.from && c.systems.every((s) => s < c.to));
+  }
+  const { score } = demo('corrente.abc');
+  assert.ok(
+    planSystems(score, 48).some((c) => c.systems.includes(13)),
+    'the second half begins a line'
+  );
+});
+
+test('a chunk is a score of its own: same notes, meter, key and clef in force, ids kept', () => {
+  const { text, score } = open(sample('MozaVeilSample.xml'));
+  const chunk = readMusicXml(chunkWriter(text, score)({ from: 5, to: 9 }));
+  const expected = score.notes.filter((n) => n.measure >= 5 && n.measure < 9);
+  assert.deepEqual(
+    chunk.notes.map((n) => n.id),
+    expected.map((n) => n.id)
+  );
+  assert.deepEqual(
+    chunk.notes.map((n) => n.duration),
+    expected.map((n) => n.duration)
+  );
+  assert.equal(chunk.measures[0].time!.text, score.measures[5].time!.text);
+  assert.equal(chunk.measures[0].key.fifths, score.measures[5].key.fifths);
+});
+
+test('Verovio draws every proposed marking of every demo piece, found again by its id and class', () => {
+  for (const name of ['corrente.abc', 'andantino.abc', 'etude.abc']) {
+    const { text, score } = demo(name);
+    const facts = analyse(score);
+    const markings = propose(score, facts, 'classical').map((p, k): Marking => ({ ...p.marking, id: `mark-${k}` }));
+    const rows = facts.chords.map((c) => ({ id: c.id, start: c.start, text: c.roman, row: 'chords' as const }));
+    const toolkit = new VerovioToolkit(module);
+    toolkit.setOptions({ pageWidth: 2100, pageHeight: 60000, adjustPageHeight: true, breaks: 'encoded', scale: 40 });
+    const write = chunkWriter(text, score);
+    let drawn = '';
+    for (const chunk of planSystems(score, 48)) {
+      toolkit.loadData(write(chunk));
+      toolkit.loadData(editionMei(breakSystems(toolkit.getMEI(), chunk), score, chunk, markings, rows));
+      drawn += toolkit.renderToSVG(1);
+    }
+    for (const m of markings) assert.match(drawn, new RegExp(`id="${m.id}"[^>]*class="[^"]*editorial`), `${name}: ${m.kind} ${m.value}`);
+    for (const c of facts.chords) assert.ok(drawn.includes(`id="${c.id}"`), `${name}: ${c.roman}`);
+  }
+});
+
+test('preface, legend and commentary say what was decided, why, and what was not taken', () => {
+  const { score } = demo('corrente.abc');
+  const facts = analyse(score);
+  const proposals = propose(score, facts, 'baroque');
+  const [kept, aside] = [proposals.find((p) => p.rule === 'bring-out-the-colour')!, proposals.find((p) => p.rule === 'part-the-phrases')!];
+  const reading = replay([
+    { type: 'set-period', period: 'baroque' },
+    { type: 'keep', key: kept.key, marking: { ...kept.marking, id: 'a', remark: 'lean' } },
+    { type: 'set-aside', key: aside.key }
+  ]);
+  const entries = commentary(score, reading, proposals);
+  const entry = entries.find((e) => e.bar === 'Bar 26')!;
+  assert.match(entry.lines[0].because, /neapolitan.*C\. P\. E\. Bach 1753/);
+  assert.equal(entry.lines[0].remark, 'lean');
+  assert.ok(entries.some((e) => e.notTaken[0]?.includes('not taken')));
+  assert.match(preface(score, facts, reading, 'the print').join(' '), /30 bars.*D minor.*baroque.*the print/s);
+  assert.ok(legend(reading.markings).some((l) => l.meaning.includes('accents')));
+});

