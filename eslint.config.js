@@ -5,7 +5,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-  { ignores: ['build/', '.svelte-kit/', 'data/', 'node_modules/', 'test-results/'] },
+  { ignores: ['build/', '.svelte-kit/', 'data/', 'node_modules/', 'test-results/', 'test-results-data/'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...svelte.configs.recommended,

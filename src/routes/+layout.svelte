@@ -3,6 +3,8 @@
   import '../app.css';
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import { sharedEngraver } from '$lib/music/engraver';
+  import { prepareStudyWorker } from '$lib/workspace/study-worker';
 
   const { children } = $props();
 
@@ -12,6 +14,10 @@
   const room = $derived(page.url.pathname.split('/')[3]);
 
   onMount(() => {
+    // From here on the page reacts; before, it is only the server's picture of itself.
+    document.documentElement.dataset.ready = 'true';
+    sharedEngraver();
+    prepareStudyWorker();
     theme = localStorage.getItem('nuvelo-theme') ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light');
   });
 

@@ -279,7 +279,8 @@ function soundingByMeasure(slots: readonly Slot[]): Set<number>[] {
   return heard;
 }
 
-const isBelievable = (chromatic: readonly number[], heard: Set<number>): boolean => chromatic.length === 0 || chromatic.some((f) => heard.has(f));
+const isBelievable = (chromatic: readonly number[], heard: Set<number>): boolean =>
+  chromatic.length === 0 || chromatic.some((f) => heard.has(f));
 
 const slotBeats = (texture: Texture, slot: Slot): number => (slot.end - slot.start) / texture.ticksPerQuarter;
 

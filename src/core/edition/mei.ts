@@ -1,5 +1,5 @@
 import { add, cmp, frac, mul, sub, toNumber, type Fraction } from '../score/fraction.ts';
-import type { Measure, Score } from '../score/model.ts';
+import type { Measure } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
 import type { Marking } from '../reading/markings.ts';
@@ -12,6 +12,12 @@ export interface RowEntry {
   text: string;
   /** Which row: part of the CSS class in the picture. */
   row: 'chords' | 'keys';
+}
+
+/** What the engraver needs to know of a score: its bars and how many staves each part has. */
+export interface Frame {
+  measures: Measure[];
+  parts: { index: number; staves: number }[];
 }
 
 /** MEI time stamp: beats from 1 in units of the meter's denominator, from the bar's real beginning. */
@@ -27,7 +33,7 @@ const ARTIC: Record<string, string> = {
 };
 
 /** Control element of a marking for the measure in which it begins. */
-function element(score: Score, m: Marking, measure: Measure): string {
+function element(score: Frame, m: Marking, measure: Measure): string {
   const staff = staffNumber(score, m.part, m.staff);
   const stamp = tstamp(measure, sub(m.start, measure.start));
   const common = `xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" staff="${staff}"`;
@@ -46,7 +52,7 @@ function element(score: Score, m: Marking, measure: Measure): string {
       return m.note && m.endNote ? `<slur ${common} lform="dashed" startid="#${escapeXml(m.note)}" endid="#${escapeXml(m.endNote)}"/>` : '';
     case 'breath':
     case 'comma':
-      return `<breath ${common} place="above" tstamp="${breathStamp(score, m, measure)}"/>`;
+      return `<breath ${common} place="above" tstamp="${breathStamp(m, measure)}"/>`;
     case 'fermata':
       return `<fermata ${common} place="above" ${anchor}/>`;
     case 'tempo':
@@ -63,17 +69,15 @@ function element(score: Score, m: Marking, measure: Measure): string {
   }
 }
 
-/** A breath stands at the end of its note. */
-function breathStamp(score: Score, m: Marking, measure: Measure): number {
-  const note = m.note ? score.notes.find((n) => n.id === m.note) : undefined;
-  const length = note ? note.duration : frac(1);
-  const tied = sub(m.start, measure.start);
-  // A little before the next entry, so that the sign stands between the two notes.
-  return tstamp(measure, tied) + Math.max(0.5, toNumber(length) * ((measure.time?.unit ?? 4) / 4)) * 0.75;
+/** A breath stands at the end of its note (`end`), a little before the next entry, between the two. */
+function breathStamp(m: Marking, measure: Measure): number {
+  const from = tstamp(measure, sub(m.start, measure.start));
+  const to = m.end ? tstamp(measure, sub(m.end, measure.start)) : from + 1;
+  return from + Math.max(0.5, to - from) * 0.75;
 }
 
 /** Staff number in the engraving: staves are counted through all parts. */
-export function staffNumber(score: Score, part: number, staff: number): number {
+export function staffNumber(score: Frame, part: number, staff: number): number {
   let before = 0;
   for (const p of score.parts) {
     if (p.index === part) break;
@@ -103,7 +107,7 @@ function withArticulations(mei: string, markings: readonly Marking[]): string {
  * Adds markings and analysis rows to the MEI that the engraver made of one chunk. Ids are kept, so every
  * sign in the picture can be traced to its marking; all of them bear the class "editorial".
  */
-export function editionMei(mei: string, score: Score, chunk: Chunk, markings: readonly Marking[], rows: readonly RowEntry[] = []): string {
+export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: readonly Marking[], rows: readonly RowEntry[] = []): string {
   const inside = (start: Fraction): Measure | null => {
     const measure = measureAt(score, start);
     return measure.index >= chunk.from && measure.index < chunk.to ? measure : null;

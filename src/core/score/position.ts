@@ -39,7 +39,7 @@ export function barLabel(measures: readonly Measure[], measure: Measure): string
 }
 
 /** Index of the measure that sounds at a time in quarters from the beginning. */
-export function measureAt(score: Score, time: Fraction): Measure {
+export function measureAt(score: { measures: Measure[] }, time: Fraction): Measure {
   const { measures } = score;
   let low = 0;
   let high = measures.length - 1;

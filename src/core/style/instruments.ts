@@ -16,8 +16,9 @@ export function familyOf(name: string, instrument: string | undefined, staves: n
   for (const text of [name, instrument ?? '']) {
     // Bassoon, English horn and bass clarinet hold words of other families.
     if (/bassoon|clarinet|english horn|cor anglais|bass flute/i.test(text)) return 'wind';
-    if (/bass (trombone|tuba|drum)|bass voice/i.test(text))
-      return text.includes('drum') ? 'percussion' : text.includes('voice') ? 'voice' : 'brass';
+    if (/bass drum/i.test(text)) return 'percussion';
+    if (/bass voice/i.test(text)) return 'voice';
+    if (/bass (trombone|tuba)/i.test(text)) return 'brass';
     for (const [family, pattern] of WORDS) if (text && pattern.test(text)) return family;
   }
   return staves >= 2 ? 'keyboard' : 'other';

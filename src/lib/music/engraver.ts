@@ -1,6 +1,8 @@
+import { chunkWriter, type Chunk } from '$core/edition/chunk';
 import type { RowEntry } from '$core/edition/mei';
 import type { SetChunk } from '$core/edition/systems';
 import type { Marking } from '$core/reading/markings';
+import type { Score } from '$core/score/model';
 import type { EngraveOptions, EngraverAnswer, EngraverRequest } from '../workers/engraver.worker';
 
 export interface EngraveJob {
@@ -10,24 +12,41 @@ export interface EngraveJob {
   rows: RowEntry[];
 }
 
+interface Waiting {
+  job: EngraveJob;
+  urgency: number;
+  done: (svg: string) => void;
+  fail: (error: Error) => void;
+}
+
 /** The engraver in its worker: one job at a time, the most urgent first. */
 export class Engraver {
   private readonly worker = new Worker(new URL('../workers/engraver.worker.ts', import.meta.url), { type: 'module' });
   private number = 0;
-  private busy: { number: number; done: (svg: string) => void; fail: (error: Error) => void } | null = null;
-  private readonly queue: { job: EngraveJob; urgency: number; done: (svg: string) => void; fail: (error: Error) => void }[] = [];
+  private busy: (Waiting & { number: number }) | null = null;
+  private readonly queue: Waiting[] = [];
+  private write: ((chunk: Chunk) => string) | null = null;
+  /** Chunks whose document the worker has. */
+  private readonly given = new Set<string>();
 
-  constructor(document: string) {
+  constructor() {
     this.worker.onmessage = ({ data }: MessageEvent<EngraverAnswer>) => {
       const { busy } = this;
       this.busy = null;
-      if (busy && busy.number === data.number) {
+      if (busy?.number === data.number) {
         if (data.type === 'engraved') busy.done(data.svg);
         else busy.fail(new Error(data.message));
       }
       this.next();
     };
-    this.send({ type: 'open', document });
+  }
+
+  /** Gives the engraver its score; jobs may be asked for from then on, and those for another score are dropped. */
+  open(document: string, score: Score): void {
+    this.queue.length = 0;
+    this.given.clear();
+    this.write = chunkWriter(document, score);
+    this.send({ type: 'open', frame: { measures: score.measures, parts: score.parts.map(({ index, staves }) => ({ index, staves })) } });
   }
 
   /** Engraves a chunk; smaller urgency numbers go first. */
@@ -38,20 +57,24 @@ export class Engraver {
     });
   }
 
-  close(): void {
-    this.worker.terminate();
-  }
-
   private next(): void {
-    if (this.busy || this.queue.length === 0) return;
+    if (this.busy || this.queue.length === 0 || !this.write) return;
     this.queue.sort((a, b) => a.urgency - b.urgency);
-    const { job, done, fail } = this.queue.shift()!;
-    const number = ++this.number;
-    this.busy = { number, done, fail };
-    this.send({ type: 'engrave', number, ...job });
+    const waiting = this.queue.shift()!;
+    const { job } = waiting;
+    const key = `${job.chunk.from}-${job.chunk.to}`;
+    const document = this.given.has(key) ? null : this.write(job.chunk);
+    this.given.add(key);
+    this.busy = { ...waiting, number: ++this.number };
+    this.send({ type: 'engrave', number: this.busy.number, document, ...job });
   }
 
   private send(request: EngraverRequest): void {
     this.worker.postMessage(request);
   }
 }
+
+let shared: Engraver | undefined;
+
+/** The one engraver of this window. Asked for early, so that it has started by the time a piece is opened. */
+export const sharedEngraver = (): Engraver => (shared ??= new Engraver());

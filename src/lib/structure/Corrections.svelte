@@ -187,7 +187,8 @@
 
   .chord {
     display: grid;
-    grid-template-columns: 8rem 4rem 1fr 4.5rem auto;
+    grid-template-columns: 7.5rem 4.2rem 3rem 1fr auto;
+    white-space: nowrap;
     gap: 0.3rem;
     font-size: 0.9rem;
   }

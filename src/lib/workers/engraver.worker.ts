@@ -1,11 +1,8 @@
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
-import { chunkWriter, type Chunk } from '$core/edition/chunk';
-import { editionMei, type RowEntry } from '$core/edition/mei';
+import { editionMei, type Frame, type RowEntry } from '$core/edition/mei';
 import { breakSystems, type SetChunk } from '$core/edition/systems';
 import type { Marking } from '$core/reading/markings';
-import type { Score } from '$core/score/model';
-import { readMusicXml } from '$core/score/musicxml/read';
 
 export interface EngraveOptions {
   /** Width of the line in the engraver's units (tenths of a staff space at scale 100). */
@@ -14,27 +11,54 @@ export interface EngraveOptions {
 }
 
 export type EngraverRequest =
-  | { type: 'open'; document: string }
-  | { type: 'engrave'; number: number; chunk: SetChunk; options: EngraveOptions; markings: Marking[]; rows: RowEntry[] };
+  | { type: 'open'; frame: Frame }
+  | {
+      type: 'engrave';
+      number: number;
+      chunk: SetChunk;
+      /** The chunk's MusicXML; only for the first time, afterwards its MEI is known here. */
+      document: string | null;
+      options: EngraveOptions;
+      markings: Marking[];
+      rows: RowEntry[];
+    };
 
 export type EngraverAnswer = { type: 'engraved'; number: number; svg: string } | { type: 'failed'; number: number; message: string };
 
-let open: { score: Score; write: (chunk: Chunk) => string; mei: Map<string, string> } | null = null;
+let frame: Frame = { measures: [], parts: [] };
+/** A few bars of two-staff music, engraved before anything is asked for: the first engraving of all is slow. */
+function warmUp(engraver: VerovioToolkit): void {
+  const note = (staff: number, k: number) =>
+    `<note><pitch><step>${'CEGB'[k % 4]}</step><octave>${6 - staff}</octave></pitch><duration>1</duration><voice>${staff}</voice><type>16th</type><staff>${staff}</staff></note>`;
+  const staff = (n: number) => Array.from({ length: 16 }, (_, k) => note(n, k)).join('');
+  const bars = [1, 2, 3, 4].map(
+    (n) =>
+      `<measure number="${n}">${n === 1 ? '<attributes><divisions>4</divisions><staves>2</staves><clef number="1"><sign>G</sign><line>2</line></clef><clef number="2"><sign>F</sign><line>4</line></clef></attributes>' : ''}${staff(1)}<backup><duration>16</duration></backup>${staff(2)}</measure>`
+  );
+  engraver.loadData(
+    `<score-partwise><part-list><score-part id="P1"><part-name/></score-part></part-list><part id="P1">${bars.join('')}</part></score-partwise>`
+  );
+  engraver.loadData(engraver.getMEI());
+  engraver.renderToSVG(1);
+}
+
+const known = new Map<string, string>();
 const toolkit = createVerovioModule().then((module) => {
   enableLog(LOG_OFF, module);
-  return new VerovioToolkit(module);
+  const engraver = new VerovioToolkit(module);
+  warmUp(engraver);
+  return engraver;
 });
 
 self.onmessage = async ({ data }: MessageEvent<EngraverRequest>) => {
   if (data.type === 'open') {
-    const score = readMusicXml(data.document);
-    open = { score, write: chunkWriter(data.document, score), mei: new Map() };
+    frame = data.frame;
+    known.clear();
     return;
   }
-  const { number, chunk, options, markings, rows } = data;
+  const { number, chunk, document, options, markings, rows } = data;
   try {
     const engraver = await toolkit;
-    if (!open) throw new Error('no score is open');
     engraver.setOptions({
       pageWidth: options.pageWidth,
       pageHeight: 60000,
@@ -48,17 +72,14 @@ self.onmessage = async ({ data }: MessageEvent<EngraverRequest>) => {
       pageMarginTop: 30,
       pageMarginBottom: 30,
       pageMarginLeft: 50,
-      pageMarginRight: 0,
-      svgHtml5: false
+      pageMarginRight: 0
     });
     const key = `${chunk.from}-${chunk.to}`;
-    let mei = open.mei.get(key);
-    if (mei === undefined) {
-      engraver.loadData(open.write(chunk));
-      mei = engraver.getMEI();
-      open.mei.set(key, mei);
+    if (document !== null) {
+      engraver.loadData(document);
+      known.set(key, engraver.getMEI());
     }
-    engraver.loadData(editionMei(breakSystems(mei, chunk), open.score, chunk, markings, rows));
+    engraver.loadData(editionMei(breakSystems(known.get(key)!, chunk), frame, chunk, markings, rows));
     answer({ type: 'engraved', number, svg: engraver.renderToSVG(1) });
   } catch (error) {
     answer({ type: 'failed', number, message: error instanceof Error ? error.message : String(error) });

@@ -10,7 +10,8 @@ export type StudyRequest =
   { type: 'open'; document: string } | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; period: Period };
 
 export type StudyAnswer =
-  | { type: 'opened'; score: Score }
+  /** The score as JSON: a long one is read from text much faster than it is cloned. */
+  | { type: 'opened'; score: string }
   | { type: 'studied'; number: number; facts: Facts; proposals: Proposal[] }
   | { type: 'failed'; message: string };
 
@@ -23,7 +24,7 @@ self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
     if (data.type === 'open') {
       score = readMusicXml(data.document);
       known = null;
-      answer({ type: 'opened', score });
+      answer({ type: 'opened', score: JSON.stringify(score) });
     } else if (score) {
       const pins = JSON.stringify(data.pins);
       if (known?.pins !== pins) known = { pins, facts: data.pins.length === 0 && data.base ? data.base : analyse(score, data.pins) };

@@ -4,9 +4,10 @@ import type { Marking, Proposal } from '$core/reading/markings';
 import { cmp, type Fraction } from '$core/score/fraction';
 import type { Measure, Note, Score } from '$core/score/model';
 import { barLabel, measureAt } from '$core/score/position';
-import { Engraver } from '../music/engraver';
+import { sharedEngraver } from '../music/engraver';
 import type { StudyAnswer, StudyRequest } from '../workers/study.worker';
 import { Saving } from './saving.svelte';
+import { takeStudyWorker } from './study-worker';
 
 export interface WorkspaceData {
   pieceId: number;
@@ -31,12 +32,13 @@ export class Workspace {
   studying = $state(true);
   canUndo = $state<string | null>(null);
   canRedo = $state<string | null>(null);
-  engraver = $state.raw<Engraver | null>(null);
+  readonly engraver = sharedEngraver();
   readonly saving: Saving;
 
-  private readonly worker = new Worker(new URL('../workers/study.worker.ts', import.meta.url), { type: 'module' });
+  private readonly worker = takeStudyWorker();
   private studyNumber = 0;
   private studied = '';
+  private document = '';
   private notes = new Map<string, Note>();
 
   constructor(readonly data: WorkspaceData) {
@@ -53,7 +55,6 @@ export class Workspace {
 
   close(): void {
     this.worker.terminate();
-    this.engraver?.close();
     this.saving.close();
   }
 
@@ -140,7 +141,7 @@ export class Workspace {
       if (!response.ok) throw new Error('The score could not be fetched.');
       const document = await response.text();
       this.send({ type: 'open', document });
-      this.engraver = new Engraver(document);
+      this.document = document;
     } catch (error) {
       this.fault = error instanceof Error ? error.message : 'The score could not be opened.';
     }
@@ -148,8 +149,10 @@ export class Workspace {
 
   private receive(answer: StudyAnswer): void {
     if (answer.type === 'opened') {
-      this.notes = new Map(answer.score.notes.map((n) => [n.id, n]));
-      this.score = answer.score;
+      const score = JSON.parse(answer.score) as Score;
+      this.notes = new Map(score.notes.map((n) => [n.id, n]));
+      this.engraver.open(this.document, score);
+      this.score = score;
       this.study();
     } else if (answer.type === 'studied') {
       if (answer.number !== this.studyNumber) return;

@@ -11,7 +11,8 @@ test('instruments are told by their names in several languages', () => {
     voice: ['Soprano', 'Gesang'],
     percussion: ['Timpani', 'Bass Drum', 'Marimba']
   };
-  for (const [family, names] of Object.entries(expected)) for (const name of names) assert.equal(familyOf(name, undefined, 1), family, name);
+  for (const [family, names] of Object.entries(expected))
+    for (const name of names) assert.equal(familyOf(name, undefined, 1), family, name);
   assert.equal(familyOf('', undefined, 2), 'keyboard');
   assert.equal(familyOf('Solo', 'wind.flutes.flute', 1), 'wind');
 });

@@ -17,7 +17,10 @@ import {
 
 // The package's ESM entry names a file that is not there; its browser build is whole and defines `Tonal`.
 const source = readFileSync(createRequire(import.meta.url).resolve('tonal/browser/tonal.min.js'), 'utf8');
-const { Interval, Note } = new Function(`${source}; return Tonal;`)() as typeof import('tonal');
+const { Interval, Note } = new Function(`${source}; return Tonal;`)() as {
+  Note: { midi(name: string): number | null };
+  Interval: { distance(from: string, to: string): string; get(name: string): { semitones?: number } };
+};
 
 const pitch = fc.record(
   { step: fc.integer({ min: 0, max: 6 }), alter: fc.integer({ min: -2, max: 2 }), octave: fc.integer({ min: 1, max: 7 }) },

@@ -27,7 +27,8 @@
         data-testid="download">Download MusicXML</Button
       >
     </Toolbar>
-    <div class="desk">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, and must do so from the keyboard) -->
+    <div class="desk" role="region" aria-label="The edition" tabindex="0">
       <article class="sheet">
         <header>
           <h1>{data.piece.title}</h1>

@@ -1,0 +1,42 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4310;
+
+export default defineConfig({
+  testDir: 'tests/browser',
+  outputDir: 'test-results',
+  fullyParallel: false,
+  workers: 2,
+  retries: 0,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run'
+      ]
+    }
+  },
+  webServer: {
+    command: 'node --import tsx scripts/fresh-studio.ts && node build/index.js',
+    url: `http://127.0.0.1:${PORT}`,
+    env: {
+      DATA_DIR: 'test-results-data',
+      PORT: String(PORT),
+      HOST: '127.0.0.1',
+      ORIGIN: `http://127.0.0.1:${PORT}`,
+      BODY_SIZE_LIMIT: '80M'
+    },
+    timeout: 60_000,
+    reuseExistingServer: false
+  }
+});

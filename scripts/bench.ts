@@ -1,0 +1,171 @@
+/**
+ * Measures what must be fast. Every figure is a ratio within one run, or a median in the browser, so that
+ * another machine can be compared. Run it with `npm run bench` after `npm run build`.
+ */
+import { spawn } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { chromium } from '@playwright/test';
+import { SaxesParser } from 'saxes';
+import { analyse } from '../src/core/analysis/analyse.ts';
+import { propose } from '../src/core/reading/propose.ts';
+import { readMusicXml } from '../src/core/score/musicxml/read.ts';
+
+/** A two-staff score of so many bars, 24 notes a bar, with a harmonic plan that moves. */
+export function longScore(bars: number): string {
+  const roots = [0, 5, 7, 0, 9, 2, 7, 0];
+  const note = (midi: number, duration: number, staff: number, voice: number) => {
+    const pc = ((midi % 12) + 12) % 12;
+    const [step, alter] = [
+      ['C', 0],
+      ['C', 1],
+      ['D', 0],
+      ['E', -1],
+      ['E', 0],
+      ['F', 0],
+      ['F', 1],
+      ['G', 0],
+      ['A', -1],
+      ['A', 0],
+      ['B', -1],
+      ['B', 0]
+    ][pc];
+    return `        <note default-x="10">\n          <pitch><step>${step}</step>${alter ? `<alter>${alter}</alter>` : ''}<octave>${Math.floor(midi / 12) - 1}</octave></pitch>\n          <duration>${duration}</duration>\n          <voice>${voice}</voice>\n          <type>16th</type>\n          <staff>${staff}</staff>\n        </note>\n`;
+  };
+  const measures = Array.from({ length: bars }, (_, k) => {
+    const root = roots[k % roots.length];
+    const third = [2, 9].includes(root) ? 3 : 4;
+    const tones = [0, third, 7, 12];
+    const right = Array.from({ length: 16 }, (_, n) => note(60 + root + tones[(n + (n >> 2)) % 4], 1, 1, 1)).join('');
+    const left = Array.from({ length: 8 }, (_, n) => note(36 + root + tones[[0, 2, 1, 2][n % 4]], 2, 2, 5)).join('');
+    const head =
+      k === 0
+        ? '<attributes><divisions>4</divisions><key><fifths>0</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time><staves>2</staves><clef number="1"><sign>G</sign><line>2</line></clef><clef number="2"><sign>F</sign><line>4</line></clef></attributes>'
+        : '';
+    return `      <measure number="${k + 1}">${head}\n${right}<backup><duration>16</duration></backup>\n${left}      </measure>`;
+  });
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<score-partwise version="3.1">\n<work><work-title>Long score of ${bars} bars</work-title></work><part-list><score-part id="P1"><part-name>Piano</part-name></score-part></part-list>\n<part id="P1">\n${measures.join('\n')}\n</part>\n</score-partwise>\n`;
+}
+
+const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
+
+function timed(work: () => unknown, times = 5): number {
+  work();
+  return median(
+    Array.from({ length: times }, () => {
+      const start = performance.now();
+      work();
+      return performance.now() - start;
+    })
+  );
+}
+
+const say = (what: string, value: string, limit: string) => console.log(`${what.padEnd(58)} ${value.padStart(12)}   ${limit}`);
+
+function core(): void {
+  const thousand = longScore(1000);
+  const bare = timed(() => new SaxesParser().write(thousand).close());
+  const read = timed(() => readMusicXml(thousand));
+  const four = longScore(4000);
+  const readFour = timed(() => readMusicXml(four), 3);
+  say(`reading 1,000 bars (${(thousand.length / 1e6).toFixed(1)} MB) / bare saxes`, `${(read / bare).toFixed(2)} ×`, '≤ 3');
+  say('reading 4,000 bars / 1,000 bars', `${(readFour / read).toFixed(2)} ×`, '≤ 5');
+  const score = readMusicXml(longScore(300));
+  say('analysis of 300 bars', `${timed(() => analyse(score)).toFixed(0)} ms`, '');
+  const facts = analyse(score);
+  say('proposals for 300 bars', `${timed(() => propose(score, facts, 'romantic')).toFixed(0)} ms`, '');
+  const quarter = readMusicXml(longScore(250));
+  const whole = readMusicXml(thousand);
+  say('analysis of 1,000 bars / 250 bars', `${(timed(() => analyse(whole), 3) / timed(() => analyse(quarter), 3)).toFixed(2)} ×`, '');
+}
+
+async function browser(): Promise<void> {
+  const port = '4320';
+  const address = `http://127.0.0.1:${port}`;
+  const folder = 'test-results-data-bench';
+  rmSync(folder, { recursive: true, force: true });
+  const server = spawn(process.execPath, ['build/index.js'], {
+    env: { ...process.env, DATA_DIR: folder, PORT: port, HOST: '127.0.0.1', ORIGIN: address, BODY_SIZE_LIMIT: '80M' },
+    stdio: ['ignore', 'pipe', 'inherit']
+  });
+  await new Promise<void>((ready) => server.stdout!.on('data', (d) => String(d).includes('Listening') && ready()));
+  const chrome = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking']
+  });
+  try {
+    const page = await chrome.newPage({ viewport: { width: 1280, height: 800 } });
+    const response = await page.request.post(`${address}/api/pieces?name=long.musicxml`, { data: Buffer.from(longScore(300)) });
+    await response.text();
+    const opening: number[] = [];
+    for (let k = 0; k < 5; k++) {
+      // As a teacher opens it: from the shelf, which has stood for a moment.
+      await page.goto(address);
+      await page.waitForSelector('html[data-ready=true]');
+      await page.waitForTimeout(3000);
+      const start = performance.now();
+      await page.click('a.card');
+      await page.waitForSelector('.system[data-drawn=true]');
+      opening.push(performance.now() - start);
+    }
+    say('300 bars, two staves: first system stands after opening', `${median(opening).toFixed(0)} ms`, '≤ 1500 ms');
+    await page.waitForSelector('[data-testid=proposal], [data-testid=add-marking]');
+    const selecting = await page.evaluate(async () => {
+      const music = document.querySelector<HTMLElement>('.music')!;
+      const title = document.querySelector('[data-testid=brief-title]')!;
+      const times: number[] = [];
+      for (let k = 0; k < 15; k++) {
+        const start = performance.now();
+        const changed = new Promise<void>((done) =>
+          new MutationObserver((_, o) => (o.disconnect(), done())).observe(title, { childList: true, characterData: true, subtree: true })
+        );
+        music.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+        await changed;
+        times.push(performance.now() - start);
+      }
+      return times;
+    });
+    say('selecting a bar updates the brief', `${median(selecting).toFixed(0)} ms`, '≤ 100 ms');
+    await page.getByRole('slider').focus();
+    for (let k = 0; k < 4; k++) await page.keyboard.press('PageUp');
+    await page.getByTestId('period').selectOption('romantic');
+    await page.keyboard.press('Shift+PageDown');
+    await page.waitForTimeout(3000);
+    const keeping = await page.evaluate(async () => {
+      const times: number[] = [];
+      const count = document.querySelector('[data-testid=open-count]')!;
+      for (let k = 0; k < 8; k++) {
+        const keep = [...document.querySelectorAll<HTMLElement>('[data-testid=proposal] button')].find(
+          (b) => b.textContent?.trim() === 'Keep'
+        );
+        if (!keep) break;
+        const start = performance.now();
+        const pages = document.querySelector('.music')!;
+        // The page is done when its changed system has been drawn again; the ribbon and the brief change with the count.
+        const drawn = new Promise<void>((done) => {
+          new MutationObserver((_, o) => (o.disconnect(), done())).observe(pages, { childList: true, subtree: true });
+          setTimeout(done, 3000);
+        });
+        const counted = new Promise<void>((done) =>
+          new MutationObserver((_, o) => (o.disconnect(), done())).observe(count, { childList: true, characterData: true, subtree: true })
+        );
+        keep.click();
+        await Promise.all([drawn, counted]);
+        times.push(performance.now() - start);
+        await new Promise((r) => setTimeout(r, 100));
+      }
+      return times;
+    });
+    say(
+      `keeping a proposal updates ribbon, page and brief (${keeping.length}×)`,
+      keeping.length ? `${median(keeping).toFixed(0)} ms` : 'none',
+      '≤ 300 ms'
+    );
+  } finally {
+    await chrome.close();
+    server.kill();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+core();
+await browser();

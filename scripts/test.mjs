@@ -1,0 +1,36 @@
+// Runs everything that must be green: types, lint, unit tests, build, interface tests. Installs what is missing.
+// Plain JavaScript, because nothing is installed yet on a fresh clone.
+import { execFileSync } from 'node:child_process';
+import { existsSync, readdirSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+
+const run = (title, command, args) => {
+  console.log(`\n— ${title}`);
+  execFileSync(command, args, { stdio: 'inherit', env: { ...process.env, FORCE_COLOR: '0' } });
+};
+
+const installed = 'node_modules/.package-lock.json';
+if (!existsSync(installed) || statSync('package-lock.json').mtimeMs > statSync(installed).mtimeMs)
+  run('installing packages', 'npm', ['ci', '--no-audit', '--no-fund']);
+if (!existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')) {
+  run('installing Chromium', 'apt-get', ['update']);
+  run('installing Chromium', 'apt-get', ['install', '-y', '--no-install-recommends', 'chromium']);
+}
+
+const unitTests = [];
+const walk = (folder) => {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) walk(path);
+    else if (entry.name.endsWith('.test.ts')) unitTests.push(path);
+  }
+};
+walk('tests/unit');
+
+run('types', 'npx', ['svelte-kit', 'sync']);
+run('types', 'npx', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']);
+run('lint', 'npx', ['eslint', '.']);
+run('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+run('build', 'npm', ['run', '-s', 'build']);
+run('unit tests', process.execPath, ['--import', 'tsx', '--test', '--test-reporter=spec', ...unitTests]);
+run('interface tests', 'npx', ['playwright', 'test']);

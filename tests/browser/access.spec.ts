@@ -1,0 +1,80 @@
+import AxeBuilder from '@axe-core/playwright';
+import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
+
+for (const room of ['Survey', 'Structure', 'Reading', 'Press'] as const) {
+  for (const theme of ['light', 'dark']) {
+    test(`no serious accessibility finding: ${room}, ${theme}`, async ({ page }) => {
+      await page.addInitScript((t) => localStorage.setItem('nuvelo-theme', t), theme);
+      await openRoom(page, 'Andantino', room);
+      const { violations } = await new AxeBuilder({ page }).exclude('.system').analyze();
+      expect(
+        violations
+          .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+          .map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' | ')}`)
+      ).toEqual([]);
+    });
+  }
+}
+
+test('no serious accessibility finding: Shelf', async ({ page }) => {
+  await visit(page, '/');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+});
+
+test('with the keyboard alone: from the shelf through every room to the download', async ({ page }) => {
+  await visit(page, '/');
+  /** Tab until the element that has the focus matches. */
+  const tabTo = async (matches: (name: string, tag: string) => boolean, back = false) => {
+    for (let k = 0; k < 160; k++) {
+      await page.keyboard.press(back ? 'Shift+Tab' : 'Tab');
+      const [name, tag] = await page.evaluate(() => {
+        const e = document.activeElement as HTMLElement;
+        return [e.getAttribute('aria-label') ?? (e.closest('label')?.textContent?.trim() || e.textContent?.trim()) ?? '', e.tagName];
+      });
+      if (matches(name, tag)) return;
+    }
+    throw new Error('nothing to tab to');
+  };
+  await tabTo((name) => name.startsWith('Étude'));
+  await page.keyboard.press('Enter');
+  await drawn(page);
+  await tabTo((name) => name.startsWith('Score,'));
+  for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('brief-title')).toHaveText('Bar 4');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByTestId('brief-title')).toHaveText('Bars 4 to 5');
+  for (let k = 0; k < 2; k++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('brief-title')).toHaveText('Bar 7');
+  const before = await page.getByTestId('open-count').textContent();
+  await tabTo((name, tag) => name === 'Keep' && tag === 'BUTTON');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('open-count')).not.toHaveText(before!);
+  await tabTo((name, tag) => name.startsWith('Kind') && tag === 'SELECT');
+  await page.keyboard.type('Fer');
+  await tabTo((name, tag) => name === 'Add' && tag === 'BUTTON');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('marking').filter({ hasText: 'Fermata' })).toHaveCount(1);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('marking').filter({ hasText: 'Fermata' })).toHaveCount(0);
+  await page.keyboard.press('Control+y');
+  await expect(page.getByTestId('marking').filter({ hasText: 'Fermata' })).toHaveCount(1);
+  await saved(page);
+  await page.keyboard.press('Control+Home');
+  await tabTo((name, tag) => name === 'Structure' && tag === 'A', true);
+  await page.keyboard.press('Enter');
+  await drawn(page);
+  await tabTo((name) => name.startsWith('Score,'));
+  await tabTo((name, tag) => name === 'Set this key' && tag === 'BUTTON');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('correction')).toHaveCount(1);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('correction')).toHaveCount(0);
+  await saved(page);
+  await tabTo((name, tag) => name === 'Press' && tag === 'A', true);
+  await page.keyboard.press('Enter');
+  await drawn(page);
+  await tabTo((name) => name === 'Download MusicXML');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
+  expect(download.suggestedFilename()).toMatch(/\.musicxml$/);
+});

@@ -1,0 +1,57 @@
+import { drawn, expect, openRoom, saved, test } from './fixtures';
+
+const add = async (page: import('@playwright/test').Page, value: string) => {
+  const form = page.getByTestId('add-marking');
+  await form.getByLabel('Kind').selectOption('dynamic');
+  await form.getByLabel('What').selectOption(value);
+  await form.getByRole('button', { name: 'Add' }).click();
+};
+
+const marked = async (page: import('@playwright/test').Page): Promise<number> =>
+  Number(/(\d+) marked/.exec((await page.getByTestId('open-count').textContent()) ?? '')![1]);
+
+test('two windows on one reading: both changes stay, and each window learns of the other’s', async ({ context, page }) => {
+  await openRoom(page, 'Corrente', 'Reading');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await drawn(other);
+  const before = await marked(page);
+  await add(page, 'ppp');
+  await expect(other.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+  await expect(other.getByText(/change made in another window was taken in/)).toBeVisible();
+  await Promise.all([add(page, 'pp'), add(other, 'ff')]);
+  for (const window of [page, other]) await expect(window.getByTestId('open-count')).toContainText(`${before + 3} marked`);
+  await saved(page);
+  await page.reload();
+  await drawn(page);
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 3} marked`);
+});
+
+test('a change made while the server does not answer survives a reload and is saved later', async ({ page, context }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await expect(page.getByTestId('open-count')).toBeVisible();
+  const before = await marked(page);
+  let down = true;
+  await context.route('**/api/readings/*/commands', (route) =>
+    down && route.request().method() === 'POST' ? new Promise(() => {}) : route.continue()
+  );
+  await add(page, 'fff');
+  await expect(page.getByTestId('saved')).toHaveText('saving …');
+  await page.reload();
+  down = false;
+  await drawn(page);
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+});
+
+test('the server refuses what does not fit, in a sentence', async ({ request }) => {
+  const post = (body: object) => request.post('/api/readings/1/commands', { data: body });
+  const wrong = await post({ base: 0, commands: [{ type: 'nonsense' }] });
+  expect(wrong.status()).toBe(400);
+  expect((await wrong.json()).message).toMatch(/^The change is not as it should be: .*\.$/);
+  expect((await request.get('/api/readings/9999/edition')).status()).toBe(404);
+  expect((await request.get('/api/sources/zz')).status()).toBe(400);
+  expect((await request.get('/pieces/9999/reading')).status()).toBe(404);
+});
