@@ -3,7 +3,7 @@ import { fifthsName } from '../score/pitch.ts';
 import { CADENCE } from '../style/form-weights.ts';
 import { factId, type CadenceFact, type CadenceType, type ChordFact } from './facts.ts';
 import { keyName, parseKey, sameKey, type Key } from './keys.ts';
-import { levelAt, toTicks, type Texture } from './texture.ts';
+import { firstFrom, levelAt, toTicks, type Texture } from './texture.ts';
 
 /** A harmonic step that could be a cadence, before it is known where phrases end. */
 export interface CadenceCandidate {
@@ -32,7 +32,7 @@ export function sectionEnds(score: Score, texture: Texture): number[] {
 function stopAt(texture: Texture, at: number, until: number, usual: number): number {
   const { melody } = texture;
   let best = 0;
-  for (let k = 0; k < melody.length; k++) {
+  for (let k = Math.max(0, firstFrom(melody, at) - 1); k < melody.length; k++) {
     const tone = melody[k];
     if (tone.end <= at) continue;
     if (tone.start >= until && tone.start > at) break;
@@ -149,7 +149,9 @@ function weigh(
 /** Spelled name of the melody note that stands at the arrival: the one at it, or the last that resolves into the chord early. */
 function sopranoIn(texture: Texture, at: number, until: number): string | null {
   const window = Math.min(until, at + 2 * texture.ticksPerQuarter);
-  const inside = texture.melody.filter((t) => t.end > at && t.start < window);
+  const inside = texture.melody
+    .slice(Math.max(0, firstFrom(texture.melody, at) - 1), firstFrom(texture.melody, window))
+    .filter((t) => t.end > at);
   if (!inside.length) return null;
   const first = inside[0];
   const longest = inside.reduce((a, b) => (b.end - b.start > a.end - a.start ? b : a));
@@ -164,7 +166,8 @@ export function chooseCadences(texture: Texture, candidates: CadenceCandidate[],
     const score = c.score + (ends ? CADENCE.phraseEnd : 0);
     if (score < CADENCE.threshold) continue;
     // Where the line has paused just before, the goal chord opens something new and closes nothing.
-    const pausedBefore = texture.melody.some((t, k) => t.start === c.at && k > 0 && texture.melody[k - 1].end < c.at);
+    const opening = firstFrom(texture.melody, c.at);
+    const pausedBefore = opening > 0 && texture.melody[opening]?.start === c.at && texture.melody[opening - 1].end < c.at;
     if (pausedBefore && c.type !== 'HC') continue;
     // A half cadence needs the phrase to end there; elsewhere the dominant is on its way.
     if ((c.type === 'HC' || c.type === 'PC') && !ends) continue;

@@ -2,7 +2,7 @@ import { fifthsPc } from '../score/pitch.ts';
 import { HARMONY } from '../style/harmony-weights.ts';
 import { keyDistance, keysNear, keySignature, profileWeight, type Key } from './keys.ts';
 import type { Slot, Texture, Tone } from './texture.ts';
-import { chromaticTones, PROGRESSIONS, TONES, VOCABULARY, type ChordType, type Quality } from './vocabulary.ts';
+import { chromaticTones, PROGRESSION_SPREAD, PROGRESSIONS, TONES, VOCABULARY, type ChordType, type Quality } from './vocabulary.ts';
 
 /** What the teacher has settled: it binds the search. Slot ranges are half open. */
 export interface HarmonyPins {
@@ -23,6 +23,29 @@ export interface HarmonySpan {
 }
 
 const QUALITIES = Object.keys(TONES) as Quality[];
+/** Tables by quality and by distance from the root on the line of fifths, shifted by the reach. */
+const FIT_REACH = 80;
+const FITS = QUALITIES.map((q) => fitTable((relative) => toneFit(TONES[q], relative)));
+const BASS_FITS = QUALITIES.map((q) =>
+  fitTable((relative) => {
+    const place = TONES[q].indexOf(relative);
+    return place >= 0 ? HARMONY.bass[Math.min(place, 3)] : HARMONY.bassForeign;
+  })
+);
+const HAS_SIXTH = QUALITIES.map((q) => TONES[q].includes(10));
+
+function fitTable(fit: (relative: number) => number): Float64Array {
+  return Float64Array.from({ length: 2 * FIT_REACH + 1 }, (_, k) => fit(k - FIT_REACH));
+}
+
+/** Reward of a note for a chord: by its place in it, less in other spelling, a loss if it is foreign. */
+function toneFit(tones: readonly number[], relative: number): number {
+  const exact = tones.indexOf(relative);
+  if (exact >= 0) return HARMONY.tone[Math.min(exact, 3)];
+  const alike = tones.findIndex((t) => fifthsPc(t) === fifthsPc(relative));
+  return alike >= 0 ? HARMONY.tone[Math.min(alike, 3)] * HARMONY.otherSpelling : HARMONY.foreign;
+}
+
 const ROOT_LOW = -24;
 const chordId = (root: number, quality: number): number => (root - ROOT_LOW) * QUALITIES.length + quality;
 
@@ -90,34 +113,27 @@ function emissions(
     total += share;
   }
   const scale = total > 1 ? 1 / Math.sqrt(total) : 1;
-  const entries = [...weights];
-  chords.forEach(({ root, quality }, k) => {
-    const tones = TONES[QUALITIES[quality]];
+  const rootReward = bassCounts ? HARMONY.rootSounds : HARMONY.rootSoundsInLine;
+  const spellings = [...weights.keys()];
+  const amounts = [...weights.values()];
+  for (let k = 0; k < chords.length; k++) {
+    const { root, quality } = chords[k];
+    const fits = FITS[quality];
     let sum = 0;
     let rootSounds = false;
-    for (const [fifths, weight] of entries) {
-      let place = tones.indexOf(fifths - root);
-      let fit: number;
-      if (place >= 0) {
-        fit = HARMONY.tone[Math.min(place, 3)];
-        if (place === 0) rootSounds = true;
-      } else {
-        const pc = fifthsPc(fifths - root);
-        place = tones.findIndex((t) => fifthsPc(t) === pc);
-        fit = place >= 0 ? HARMONY.tone[Math.min(place, 3)] * HARMONY.otherSpelling : HARMONY.foreign;
-      }
-      sum += weight * fit;
+    let sixthSounds = false;
+    for (let n = 0; n < spellings.length; n++) {
+      const relative = spellings[n] - root;
+      sum += amounts[n] * fits[relative + FIT_REACH];
+      if (relative === 0) rootSounds = true;
+      else if (relative === 10) sixthSounds = true;
     }
     sum *= scale;
-    const sixth = tones.indexOf(10);
-    if (sixth >= 0 && !weights.has(root + 10)) sum += HARMONY.noAugmentedSixth;
-    if (rootSounds) sum += bassCounts ? HARMONY.rootSounds : HARMONY.rootSoundsInLine;
-    if (bass) {
-      const place = tones.indexOf(bass.fifths - root);
-      sum += place >= 0 ? HARMONY.bass[Math.min(place, 3)] : HARMONY.bassForeign;
-    }
+    if (!sixthSounds && HAS_SIXTH[quality]) sum += HARMONY.noAugmentedSixth;
+    if (rootSounds) sum += rootReward;
+    if (bass) sum += BASS_FITS[quality][bass.fifths - root + FIT_REACH];
     out[k] = sum;
-  });
+  }
 }
 
 /**
@@ -187,10 +203,7 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
     const beats = slotBeats(texture, slot);
     if (slot.tones.length) emissions(slot, basses[s], chords, fit, !texture.singleLine);
     fits.push(fit);
-    const cost =
-      (slot.fresh
-        ? [HARMONY.change.weak, HARMONY.change.beat, HARMONY.change.strong, HARMONY.change.bar][slot.level]
-        : HARMONY.change.silent) * lineFactor;
+    const cost = [HARMONY.change.weak, HARMONY.change.beat, HARMONY.change.strong, HARMONY.change.bar][slot.level] * lineFactor;
     for (let k = 0; k < keys.length; k++) {
       let best = -Infinity;
       let at = offsets[k];
@@ -206,7 +219,7 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
       const table = tables[k];
       let enter = -Infinity;
       let enterFrom = 0;
-      if (s > 0) {
+      if (s > 0 && slot.fresh) {
         for (let j = 0; j < keys.length; j++) {
           if (j === k) continue;
           const value = bestScore[j] - keyCost[j][k];
@@ -214,7 +227,7 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
         }
       }
       const active: number[] = [];
-      const floor = Math.max(bestScore[k], enter) - HARMONY.beam;
+      const floor = Math.max(bestScore[k], enter) - PROGRESSION_SPREAD;
       for (let i = 0; i < n; i++) if (score[offset + i] > floor) active.push(i);
       const blocked = allowedKey[s] !== null && allowedKey[s] !== k;
       let profile = 0;
@@ -235,7 +248,8 @@ export function searchHarmony(texture: Texture, signatures: number[], pins: Harm
         const entry = plainSeventh[k][c] ? HARMONY.seventhInLine : 0;
         let best = score[state];
         let from = state;
-        if (s > 0) {
+        // Without a new note no new chord is heard.
+        if (s > 0 && slot.fresh) {
           for (const a of active) {
             if (a === c) continue;
             const value = score[offset + a] + table[a * n + c] - cost - entry;

@@ -3,7 +3,7 @@ import { toNumber } from '../score/fraction.ts';
 import { BOUNDARY } from '../style/form-weights.ts';
 import { sectionEnds, usualInterval, type CadenceCandidate } from './cadences.ts';
 import { factId, type PhraseFact, type Pin } from './facts.ts';
-import { fromTicks, slotAt, toTicks, type Texture, type Tone } from './texture.ts';
+import { firstFrom, fromTicks, slotAt, toTicks, type Texture, type Tone } from './texture.ts';
 
 interface Boundary {
   /** Index in the melody of the first note of what would be the next phrase. */
@@ -84,7 +84,7 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
     for (const c of [candidates[cadence], candidates[cadence + 1]]) {
       if (!c || c.at > before.start || c.until < before.start || tone.start <= c.at) continue;
       // The first break after the arrival closes the phrase; later ones in the same chord less and less.
-      const late = melody.filter((t) => t.start >= c.at && t.start < tone.start).length - 1;
+      const late = i - firstFrom(melody, c.at) - 1;
       if (c.score <= 0) continue;
       strength += (B.cadence * Math.min(1.2, c.score / 1.6)) / (1 + 0.5 * Math.max(0, late));
       evidence.push(`a cadence (${c.type})`);

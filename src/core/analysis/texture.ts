@@ -221,6 +221,18 @@ function weightOf(tone: Tone, texture: Texture): number {
   return R.plain;
 }
 
+/** Index of the first tone of an ordered line that begins at a tick or later. */
+export function firstFrom(line: readonly Tone[], ticks: number): number {
+  let low = 0;
+  let high = line.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (line[middle].start < ticks) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 /** Metrical level of a tick: that of the slot that begins there, -1 inside a slot. */
 export function levelAt(texture: Texture, ticks: number): number {
   const slot = slotAt(texture, ticks);

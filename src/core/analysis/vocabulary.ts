@@ -174,6 +174,20 @@ const table = (types: ChordType[]): Float64Array => {
 /** PROGRESSIONS[mode][from * n + to]: reward of the step less the cost of the chord entered. */
 export const PROGRESSIONS = { major: table(VOCABULARY.major), minor: table(VOCABULARY.minor) };
 
+/**
+ * How much the way into one chord can matter at most. A predecessor that lies further behind the best one
+ * than this can never be on the best path, so the search may pass it over.
+ */
+export const PROGRESSION_SPREAD = Math.max(
+  ...(['major', 'minor'] as const).flatMap((mode) => {
+    const n = VOCABULARY[mode].length;
+    return VOCABULARY[mode].map((_, to) => {
+      const column = Array.from({ length: n }, (_, from) => PROGRESSIONS[mode][from * n + to]);
+      return Math.max(...column) - Math.min(...column);
+    });
+  })
+);
+
 const TRIAD_FIGURES = ['', '6', '64'];
 const SEVENTH_FIGURES = ['7', '65', '43', '42'];
 

@@ -1,72 +1,11 @@
-import { toNumber } from '../score/fraction.ts';
-import type { AttributeChange, Part, Score } from '../score/model.ts';
+import type { Score } from '../score/model.ts';
+import { attributesBefore } from '../score/musicxml/attributes-before.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 
 /** A run of measures that is engraved on its own: half-open range of measure indices. */
 export interface Chunk {
   from: number;
   to: number;
-}
-
-/** Attributes in force just before a measure begins. */
-function stateBefore(
-  part: Part,
-  measure: number
-): {
-  divisions: AttributeChange['divisions'];
-  keys: AttributeChange['keys'];
-  time: AttributeChange['time'];
-  clefs: Map<number, NonNullable<AttributeChange['clefs']>[number]['clef']>;
-} {
-  const state: ReturnType<typeof stateBefore> = { divisions: undefined, keys: undefined, time: undefined, clefs: new Map() };
-  for (const change of part.changes) {
-    const here = change.measure === measure && change.onset.n === 0;
-    if (change.measure > measure || (change.measure === measure && !here)) break;
-    if (change.divisions) state.divisions = change.divisions;
-    // What the first measure itself says at its beginning need not be said again, but divisions are harmless.
-    if (here) {
-      if (change.keys) state.keys = undefined;
-      if (change.time) state.time = undefined;
-      for (const { staff } of change.clefs ?? []) state.clefs.delete(staff);
-      continue;
-    }
-    if (change.keys) state.keys = change.keys;
-    if (change.time) state.time = change.time;
-    for (const { staff, clef } of change.clefs ?? []) state.clefs.set(staff, clef);
-  }
-  return state;
-}
-
-function attributesXml(part: Part, measure: number): string {
-  if (measure === 0) return '';
-  const state = stateBefore(part, measure);
-  const keys = (state.keys ?? [])
-    .map(({ staff, key }) => {
-      const content = key.steps
-        ? Object.entries(key.steps)
-            .map(([step, alter]) => `<key-step>${'CDEFGAB'[Number(step)]}</key-step><key-alter>${alter}</key-alter>`)
-            .join('')
-        : `<fifths>${key.fifths}</fifths>`;
-      return `<key${staff === null ? '' : ` number="${staff}"`}>${content}</key>`;
-    })
-    .join('');
-  const time = state.time?.text
-    ? `<time print-object="no">${state.time.text
-        .split(/\+(?=\d+\/)/)
-        .map((t) => `<beats>${t.split('/')[0]}</beats><beat-type>${t.split('/')[1]}</beat-type>`)
-        .join('')}</time>`
-    : '';
-  const clefs = [...state.clefs]
-    .sort((a, b) => a[0] - b[0])
-    .map(
-      ([staff, clef]) =>
-        `<clef number="${staff}"><sign>${escapeXml(clef.sign)}</sign>${clef.line ? `<line>${clef.line}</line>` : ''}${clef.octave ? `<clef-octave-change>${clef.octave}</clef-octave-change>` : ''}</clef>`
-    )
-    .join('');
-  const transpose = part.transpose.chromatic
-    ? `<transpose><diatonic>${part.transpose.diatonic}</diatonic><chromatic>${part.transpose.chromatic}</chromatic></transpose>`
-    : '';
-  return `<attributes><divisions>${state.divisions ? toNumber(state.divisions) : 1}</divisions>${keys}${time}${part.staves > 1 ? `<staves>${part.staves}</staves>` : ''}${clefs}${transpose}</attributes>`;
 }
 
 /**
@@ -129,7 +68,7 @@ export function chunkWriter(
         const inner = span ? ids.slice(span.inner.from, span.inner.to) : '';
         const { number, implicit } = score.measures[k];
         measures.push(
-          `<measure id="m${k}" number="${escapeXml(number)}"${implicit ? ' implicit="yes"' : ''}>${k === from ? attributesXml(part, from) : ''}${inner}</measure>`
+          `<measure id="m${k}" number="${escapeXml(number)}"${implicit ? ' implicit="yes"' : ''}>${k === from ? attributesBefore(part, from) : ''}${inner}</measure>`
         );
       }
       return `<part id="${escapeXml(part.id)}">${measures.join('')}</part>`;

@@ -186,8 +186,10 @@ export interface Harmony {
 
 export interface Measure {
   index: number;
-  /** As printed. */
+  /** As printed, or as counted once the score has been renumbered. */
   number: string;
+  /** What is printed over the bar where it has been renumbered. */
+  printed?: string;
   implicit: boolean;
   start: Fraction;
   /** What the measure really lasts, in quarters. */

@@ -23,8 +23,8 @@ export const HARMONY = {
   /** Reward per beat for a chord whose root sounds in the slot, and loss where its third does not. */
   rootSounds: 0.08,
   rootSoundsInLine: 0.2,
-  /** Cost of changing chord at a bar line, a strong beat, another beat, inside a beat, without any new note. */
-  change: { bar: 0.55, strong: 0.85, beat: 1.05, weak: 2.1, silent: 3.5 },
+  /** Cost of changing chord at a bar line, a strong beat, another beat, inside a beat. */
+  change: { bar: 0.55, strong: 0.85, beat: 1.05, weak: 2.1 },
   /** Factor on the cost of change in a single line, where one chord is heard over many notes. */
   changeInLine: 1.5,
   /** Further cost, in a single line, of a seventh chord that is no dominant, and per beat of staying in it. */
@@ -44,9 +44,7 @@ export const HARMONY = {
   keyDistance: 0.45,
   /** Reward for beginning and for ending in a key of the signature; for ending where the piece began. */
   signature: 1.2,
-  homeEnd: 2,
-  /** A longest path keeps predecessors within this of the best one. */
-  beam: 9
+  homeEnd: 2
 } as const;
 
 /** Grammar of functions: reward (negative: cost) of going from one chord to the next within a key. */

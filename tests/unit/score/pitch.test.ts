@@ -35,7 +35,9 @@ test('names, key numbers and intervals agree with tonal', () => {
       const interval = intervalBetween(a, b);
       assert.equal(interval.chromatic, Note.midi(pitchName(b))! - Note.midi(pitchName(a))!);
       const known = Interval.get(Interval.distance(pitchName(a), pitchName(b)));
-      assert.equal(interval.chromatic, (known.semitones ?? NaN) + 0);
+      // The reference errs where letter and sound go opposite ways (C4 to B#3), and names nothing beyond four times augmented.
+      const sameWay = interval.diatonic * interval.chromatic > 0;
+      if (sameWay && Number.isFinite(known.semitones)) assert.equal(interval.chromatic, known.semitones);
       assert.deepEqual(transpose(a, interval), b);
     })
   );

@@ -18,8 +18,8 @@ import { readNote, type NoteContext } from './note.ts';
 import { child, childText, scan, type Element } from './scan.ts';
 
 /** More bars than any single piece has; a longer file is refused before it fills the memory. */
-const MAX_MEASURES = 10_000;
-const MAX_NOTES = 2_000_000;
+const MAX_MEASURES = 5_000;
+const MAX_NOTES = 400_000;
 const NO_TRANSPOSE: Interval = { diatonic: 0, chromatic: 0 };
 
 /** State of one part while it is read. */
