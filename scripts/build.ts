@@ -10,5 +10,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
+  // The engraver is large and loaded only by the tasks that need it.
+  external: ['verovio/*'],
   logLevel: 'warning'
 });

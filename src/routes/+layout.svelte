@@ -38,6 +38,7 @@
     <a class="name" href="/">Nuvelo</a>
     <nav aria-label="Rooms">
       <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
+      <a href="/type" aria-current={page.url.pathname === '/type' ? 'page' : undefined}>Type a tune</a>
       {#if base}
         {#each ROOMS as name (name)}
           <a href="{base}/{name}" aria-current={room === name ? 'page' : undefined}>{name[0].toUpperCase() + name.slice(1)}</a>

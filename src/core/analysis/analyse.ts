@@ -5,11 +5,12 @@ import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import type { Facts, Pin } from './facts.ts';
 import { searchHarmony, type HarmonyPins } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
+import { signatureShift } from '../score/transposition.ts';
 import { findPhrases } from './phrases.ts';
 import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
 
 /** Changes whenever the same score may yield other facts; part of the cache's key. */
-export const ENGINE = 'nuvelo-1';
+export const ENGINE = 'nuvelo-2';
 
 /** Signatures in the piece as they sound, the first one first. */
 function signatures(score: Score): number[] {
@@ -21,12 +22,6 @@ function signatures(score: Score): number[] {
   for (const change of part.changes) for (const { key } of change.keys ?? []) found.add(key.fifths + shift);
   return found.size ? [...found] : [shift];
 }
-
-/** Fifths from a written to a sounding signature for a transposition in semitones. */
-export const signatureShift = (chromatic: number): number => {
-  const fifths = (((chromatic * 7) % 12) + 12) % 12;
-  return fifths > 6 ? fifths - 12 : fifths;
-};
 
 function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
   const result: HarmonyPins = { keys: [], chords: [] };

@@ -1,5 +1,6 @@
 import { frac, lcm, toNumber, type Fraction } from '../score/fraction.ts';
-import type { Measure, Note, Score } from '../score/model.ts';
+import { beatOfMeter } from '../score/meter.ts';
+import type { Note, Score } from '../score/model.ts';
 import { fifthsOf, midi, staffStep } from '../score/pitch.ts';
 import { HARMONY } from '../style/harmony-weights.ts';
 
@@ -46,17 +47,6 @@ const MAX_TICKS = 50_400;
 
 export const toTicks = (texture: Texture, time: Fraction): number => Math.round(toNumber(time) * texture.ticksPerQuarter);
 export const fromTicks = (texture: Texture, ticks: number): Fraction => frac(ticks, texture.ticksPerQuarter);
-
-/** Beat of a meter in quarters, and how many slots divide it. */
-export function beatOfMeter(measure: Measure): { beat: Fraction; slots: number; strongEvery: number } {
-  const time = measure.time;
-  if (!time) return { beat: frac(1), slots: 2, strongEvery: 2 };
-  const count = time.groups.reduce((a, b) => a + b, 0);
-  if (time.groups.length === 1 && time.unit >= 8 && count % 3 === 0 && count > 3)
-    return { beat: frac(12, time.unit), slots: 3, strongEvery: count === 12 ? 2 : 99 };
-  if (time.unit >= 8) return { beat: frac(4, time.unit), slots: 1, strongEvery: 99 };
-  return { beat: frac(4, time.unit), slots: 2, strongEvery: count === 4 ? 2 : 99 };
-}
 
 /** Builds the texture of some or all parts. */
 export function textureOf(score: Score, parts: readonly number[] | null = null): Texture {

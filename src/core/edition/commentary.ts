@@ -80,6 +80,11 @@ export function preface(score: Score, facts: Facts, reading: Reading, sourceName
     `This reading is ${profile.name.toLowerCase()} in style. ${profile.summary}`
   ];
   if (tempo.length) paragraphs.push(`The page gives ${tempo.join(', then ')}.`);
+  for (const [id, note] of Object.entries(reading.survey)) {
+    if (!note.preface) continue;
+    const words = note.text ?? `${id.split('/').slice(1).join('/')}: ${note.comment ?? ''}`;
+    paragraphs.push(/[.!?]$/.test(words) ? words : `${words}.`);
+  }
   paragraphs.push(`Source: ${sourceName}. Everything printed in the source stands here unchanged.`);
   return paragraphs;
 }

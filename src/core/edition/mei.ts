@@ -36,7 +36,7 @@ const ARTIC: Record<string, string> = {
 function element(score: Frame, m: Marking, measure: Measure): string {
   const staff = staffNumber(score, m.part, m.staff);
   const stamp = tstamp(measure, sub(m.start, measure.start));
-  const common = `xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" staff="${staff}"`;
+  const common = `xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" resp="#editor" staff="${staff}"`;
   const anchor = m.note ? `startid="#${escapeXml(m.note)}"` : `tstamp="${stamp}"`;
   switch (m.kind) {
     case 'dynamic':
@@ -93,7 +93,7 @@ function withArticulations(mei: string, markings: readonly Marking[]): string {
     if ((m.kind !== 'articulation' && m.kind !== 'accent') || !m.note) continue;
     const at = result.indexOf(`xml:id="${m.note}"`);
     if (at < 0) continue;
-    const artic = `<artic xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" artic="${ARTIC[m.value] ?? 'ten'}"/>`;
+    const artic = `<artic xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" resp="#editor" artic="${ARTIC[m.value] ?? 'ten'}"/>`;
     const close = result.indexOf('>', at);
     if (result[close - 1] === '/') {
       const name = /<(\w+)[^<]*$/.exec(result.slice(0, at))?.[1] ?? 'note';

@@ -1,12 +1,14 @@
-import type { Facts } from '../analysis/facts.ts';
+import type { Facts, KeyFact } from '../analysis/facts.ts';
 import { alteredNotes } from '../score/accidentals.ts';
 import { add, cmp, lt, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Direction, Score } from '../score/model.ts';
 import { pitchName } from '../score/pitch.ts';
+import { keyForPlayer } from '../score/transposition.ts';
 import { lookUp } from '../style/terms/lookup.ts';
 import { dynamicLevels, levelInForce } from './in-force.ts';
 import type { Marking } from './markings.ts';
 import { placeName } from './places.ts';
+import { tempoInForce } from '../score/tempo.ts';
 import { keyName } from '../analysis/keys.ts';
 
 /** What is known about some bars, in words, in the order in which a teacher says it. */
@@ -25,26 +27,6 @@ const CADENCE_NAMES = {
   PC: 'plagal cadence',
   EC: 'evaded cadence'
 };
-
-/** Tempo in force in quarters a minute; null where none is given. */
-export function tempoInForce(score: Score, at: Fraction): number | null {
-  let tempo: number | null = null;
-  for (const d of score.directions) {
-    if (cmp(d.start, at) > 0) continue;
-    if (d.kind === 'sound' && d.tempo) tempo = d.tempo;
-    else if (d.kind === 'metronome' && d.perMinute && /\d/.test(d.perMinute)) tempo = metronomeQuarters(d);
-  }
-  return tempo;
-}
-
-const UNIT_QUARTERS: Record<string, number> = { breve: 8, whole: 4, half: 2, quarter: 1, eighth: 0.5, '16th': 0.25, '32nd': 0.125 };
-
-/** A metronome mark in quarters a minute; a range counts as its middle. */
-export function metronomeQuarters(mark: Extract<Direction, { kind: 'metronome' }>): number {
-  const numbers = (mark.perMinute ?? '').match(/\d+(?:\.\d+)?/g)?.map(Number) ?? [];
-  const rate = numbers.length > 1 ? (numbers[0] + numbers[1]) / 2 : (numbers[0] ?? 0);
-  return rate * (UNIT_QUARTERS[mark.unit] ?? 1) * (2 - 1 / 2 ** mark.dots);
-}
 
 function pageSays(d: Direction): string | null {
   switch (d.kind) {
@@ -65,15 +47,20 @@ function pageSays(d: Direction): string | null {
   }
 }
 
-/** The brief of measures `from` to `to`, both included. Loudness follows the printed and the editorial marks. */
-export function brief(score: Score, facts: Facts, markings: readonly Marking[], from: number, to: number): BriefText {
+/**
+ * The brief of measures `from` to `to`, both included, for one part. Loudness follows the printed and the
+ * editorial marks.
+ */
+export function brief(score: Score, facts: Facts, markings: readonly Marking[], from: number, to: number, part = 0): BriefText {
   const start = score.measures[from].start;
   const end = add(score.measures[to].start, score.measures[to].length);
   const within = (t: Fraction) => cmp(t, start) >= 0 && lt(t, end);
   const over = (f: { start: Fraction; end: Fraction }) => lt(f.start, end) && cmp(f.end, start) > 0;
   const result: BriefText = { whatItIs: [], whatThePageSays: [], howLongAndLoud: [], howToPractise: [] };
 
-  const keys = facts.keys.filter(over).map((k) => `${k.name} (${Math.round(k.confidence * 100)} %; ${k.evidence})`);
+  const player = score.parts[part].transpose;
+  const forPlayer = (k: KeyFact): string => (player.chromatic % 12 === 0 ? k.name : `${k.name}, written ${keyForPlayer(k.key, player)}`);
+  const keys = facts.keys.filter(over).map((k) => `${forPlayer(k)} (${Math.round(k.confidence * 100)} %; ${k.evidence})`);
   if (keys.length) result.whatItIs.push(`Key: ${keys.join(', then ')}`);
   const chords = facts.chords.filter(over).map((c) => c.roman + (c.special ? ` (${c.special})` : ''));
   if (chords.length) result.whatItIs.push(`Chords: ${chords.join(' – ')}`);
@@ -91,7 +78,8 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
     const text = within(d.start) ? pageSays(d) : null;
     if (text) result.whatThePageSays.push(`${placeName(score, d.start)}: ${text}`);
   }
-  const notes = score.notes.filter((n) => n.measure >= from && n.measure <= to && !n.cue);
+  for (const line of others(score, part, from, to)) result.whatItIs.push(line);
+  const notes = score.notes.filter((n) => n.part === part && n.measure >= from && n.measure <= to && !n.cue);
   for (const n of notes) {
     for (const m of n.marks ?? [])
       result.whatThePageSays.push(`${placeName(score, n.start)}: ${m.name.replace(/-/g, ' ')}${m.value ? ` ${m.value}` : ''}`);
@@ -107,7 +95,7 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
       ? `${lasts}: ${((60 * quarters) / tempo).toFixed(2)} s as written, at quarter = ${Math.round(tempo)}`
       : `${lasts}; no tempo is given yet`
   );
-  const level = levelInForce(dynamicLevels(score, markings), 0, start);
+  const level = levelInForce(dynamicLevels(score, markings), part, start);
   result.howLongAndLoud.push(
     level
       ? `In force: ${level.editorial ? `[${level.sign}]` : level.sign}, since ${placeName(score, level.start)}`
@@ -116,6 +104,21 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
 
   result.howToPractise = practice(score, notes, tempo, from, to);
   return result;
+}
+
+/** What the other parts do meanwhile: rest, one note at a time or chords, and in which values. */
+function others(score: Score, part: number, from: number, to: number): string[] {
+  return score.parts
+    .filter((p) => p.index !== part)
+    .map((p) => {
+      const own = score.notes.filter((n) => n.part === p.index && n.measure >= from && n.measure <= to && !n.rest && !n.cue && !n.grace);
+      const name = p.name || `part ${p.index + 1}`;
+      if (!own.length) return `${name}: rests`;
+      const counts = new Map<string, number>();
+      for (const n of own) counts.set(n.type ?? 'notes', (counts.get(n.type ?? 'notes') ?? 0) + 1);
+      const [value] = [...counts].sort((a, b) => b[1] - a[1])[0];
+      return `${name}: ${own.some((n) => n.chord) ? 'chords' : 'single notes'}, mostly ${value}${value.endsWith('s') ? '' : 's'}`;
+    });
 }
 
 /** What to do in the practice room, from what the bars hold. Source: handbook 10, common practice. */

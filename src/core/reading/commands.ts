@@ -5,6 +5,9 @@ import type { Marking } from './markings.ts';
 /** One act of the instructor. A reading is nothing but the list of its commands. */
 export type Command =
   | { type: 'set-period'; period: Period }
+  | { type: 'set-part'; part: number }
+  | { type: 'set-numbering'; numbering: Numbering }
+  | { type: 'note-survey'; line: string; note: SurveyNote | null }
   | { type: 'pin'; pin: Pin }
   | { type: 'unpin'; id: string }
   | { type: 'add-marking'; marking: Marking }
@@ -16,24 +19,60 @@ export type Command =
   | { type: 'undo' }
   | { type: 'redo' };
 
+/** Bar numbers as printed, or counted for the étude with the upbeat uncounted. */
+export const NUMBERINGS = ['printed', 'counted'] as const;
+export type Numbering = (typeof NUMBERINGS)[number];
+
+/** What the teacher adds to a line of the survey; a line of the teacher's own has its `text`. */
+export interface SurveyNote {
+  ticked?: boolean;
+  comment?: string;
+  text?: string;
+  /** It is to stand in the edition's preface. */
+  preface?: boolean;
+}
+
 export type Decision = { status: 'kept'; marking: string } | { status: 'set aside' };
 
 /** The state of a reading after all its commands. */
 export interface Reading {
   period: Period;
+  /** Index of the part that the reading is for; the others serve as harmony and context. */
+  part: number;
+  numbering: Numbering;
+  /** By line of the survey. */
+  survey: Record<string, SurveyNote>;
   pins: Pin[];
   markings: Marking[];
   /** By proposal key; a key without an entry is open. */
   decisions: Record<string, Decision>;
 }
 
-export const EMPTY_READING: Reading = { period: 'classical', pins: [], markings: [], decisions: {} };
+export const EMPTY_READING: Reading = {
+  period: 'classical',
+  part: 0,
+  numbering: 'printed',
+  survey: {},
+  pins: [],
+  markings: [],
+  decisions: {}
+};
 
 /** The state after one more act; undo and redo are resolved before this. Acts on what is gone change nothing. */
 export function apply(state: Reading, command: Command): Reading {
   switch (command.type) {
     case 'set-period':
       return { ...state, period: command.period };
+    case 'set-part':
+      return { ...state, part: command.part };
+    case 'set-numbering':
+      return { ...state, numbering: command.numbering };
+    case 'note-survey': {
+      const survey = { ...state.survey };
+      if (command.note) survey[command.line] = command.note;
+      else delete survey[command.line];
+      return { ...state, survey };
+    }
     case 'pin':
       return { ...state, pins: [...state.pins.filter((p) => p.id !== command.pin.id), command.pin] };
     case 'unpin':
@@ -98,6 +137,12 @@ export function describe(command: Command): string {
   switch (command.type) {
     case 'set-period':
       return `period ${command.period}`;
+    case 'set-part':
+      return 'choosing the part';
+    case 'set-numbering':
+      return `bar numbers as ${command.numbering}`;
+    case 'note-survey':
+      return command.note ? 'a note on the survey' : 'removing a note on the survey';
     case 'pin':
       return command.pin.kind === 'key'
         ? `key ${command.pin.key}`

@@ -14,7 +14,7 @@ function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft):
   const start = isTone(draft.at) ? draft.at.note.start : draft.at;
   const staff = draft.staff ?? (isTone(draft.at) ? draft.at.note.staff : 1);
   const proposal: Proposal = {
-    key: `${rule.id}@${c.part}.${format(start)}`,
+    key: `${rule.id}@${c.part}.${format(start)}.${draft.kind}`,
     rule: rule.id,
     strength: Math.round(100 * strength * (draft.confidence ?? 1)) / 100,
     marking: {

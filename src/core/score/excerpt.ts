@@ -113,8 +113,6 @@ export function excerptDocument(source: string, score: Score, { from, to }: Exce
     });
     return `<part id="${escapeXml(part.id)}">\n${measures.join('\n')}\n</part>`;
   });
-  const composer = score.composer
-    ? `<identification><creator type="composer">${escapeXml(score.composer)}</creator></identification>`
-    : '';
+  const composer = score.composer ? `<identification><creator type="composer">${escapeXml(score.composer)}</creator></identification>` : '';
   return `<?xml version="1.0" encoding="UTF-8"?>\n<score-partwise version="4.0">\n<work><work-title>${escapeXml(title)}</work-title></work>${composer}\n${list}\n${parts.join('\n')}\n</score-partwise>\n`;
 }

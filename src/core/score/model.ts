@@ -210,6 +210,8 @@ export interface Measure {
   fine?: true;
   /** Bar style at the right: "light-light", "light-heavy" … */
   barline?: string;
+  /** A fermata over the bar line. */
+  barFermata?: true;
   /** Rehearsal letter. */
   rehearsal?: string;
 }

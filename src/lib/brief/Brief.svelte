@@ -10,7 +10,9 @@
 
   const score = $derived(workspace.score);
   const selection = $derived(workspace.selection);
-  const text = $derived(score ? brief(score, workspace.facts, workspace.reading.markings, selection.from, selection.to) : null);
+  const text = $derived(
+    score ? brief(score, workspace.facts, workspace.reading.markings, selection.from, selection.to, workspace.reading.part) : null
+  );
   const markings = $derived(
     workspace.reading.markings
       .filter((m) => workspace.inSelection(m.start, m.end ?? null) || m.id === workspace.openMarking)

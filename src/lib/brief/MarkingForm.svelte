@@ -30,7 +30,7 @@
   let wrong = $state('');
 
   const key = (p: Place): string => `${p.staff}|${format(p.start)}`;
-  const part = $derived(marking?.part ?? 0);
+  const part = $derived(marking?.part ?? workspace.reading.part);
   const first = $derived(marking ? Math.max(0, (workspace.measureOf(marking.start)?.index ?? 0) - 1) : workspace.selection.from);
   const last = $derived(marking ? (workspace.measureOf(marking.start)?.index ?? 0) + 1 : workspace.selection.to);
   const places = $derived(workspace.score ? placesIn(workspace.score, part, first, last) : []);

@@ -30,7 +30,12 @@
   const chunks = $derived(
     workspace.score && width ? planSystems(workspace.score, (line / 100) * SPACES_PER_100_PX * (1 / size), starts) : []
   );
-  const options = $derived({ pageWidth: Math.round((line * 100) / (SCALE * size)), scale: SCALE });
+  const options = $derived({
+    pageWidth: Math.round((line * 100) / (SCALE * size)),
+    scale: SCALE,
+    sounding: workspace.pitch === 'sounding',
+    version: workspace.engraving
+  });
   const staves = $derived(workspace.score?.parts.reduce((n, p) => n + p.staves, 0) ?? 1);
 
   /** Markings and rows by chunk, so that only what changed is drawn again. */

@@ -41,12 +41,20 @@ export class Engraver {
     };
   }
 
-  /** Gives the engraver its score; jobs may be asked for from then on, and those for another score are dropped. */
-  open(document: string, score: Score): void {
+  /**
+   * Gives the engraver its score, or some parts of it (indices; null for all); jobs may be asked for from then
+   * on, and those for another score are dropped.
+   */
+  open(document: string, score: Score, parts: readonly number[] | null = null): void {
     this.queue.length = 0;
     this.given.clear();
-    this.write = chunkWriter(document, score);
-    this.send({ type: 'open', frame: { measures: score.measures, parts: score.parts.map(({ index, staves }) => ({ index, staves })) } });
+    const shown = score.parts.filter((p) => !parts || parts.includes(p.index));
+    this.write = chunkWriter(
+      document,
+      score,
+      shown.map((p) => p.index)
+    );
+    this.send({ type: 'open', frame: { measures: score.measures, parts: shown.map(({ index, staves }) => ({ index, staves })) } });
   }
 
   /** Engraves a chunk; smaller urgency numbers go first. */

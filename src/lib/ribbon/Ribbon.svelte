@@ -1,5 +1,6 @@
 <script lang="ts">
   import { cmp, toNumber, type Fraction } from '$core/score/fraction';
+  import { tempoMarks } from '$core/score/tempo';
   import { dynamicLevels } from '$core/reading/in-force';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -25,9 +26,11 @@
   /** The dynamic plan as a line: levels hold, hairpins move toward the next level. */
   const dynamics = $derived.by(() => {
     if (!score || !cell) return '';
-    const levels = dynamicLevels(score, workspace.reading.markings).filter((l) => l.part === 0);
+    const levels = dynamicLevels(score, workspace.reading.markings).filter((l) => l.part === workspace.reading.part);
     const pins = [
-      ...score.hairpins.filter((h) => h.part === 0).map((h) => ({ start: h.start, end: h.end, up: h.kind === 'crescendo' })),
+      ...score.hairpins
+        .filter((h) => h.part === workspace.reading.part)
+        .map((h) => ({ start: h.start, end: h.end, up: h.kind === 'crescendo' })),
       ...workspace.reading.markings
         .filter((m) => m.kind === 'hairpin' && m.end)
         .map((m) => ({ start: m.start, end: m.end!, up: m.value === 'crescendo' }))
@@ -58,8 +61,11 @@
   /** Tempo in quarters a minute, as a stepped line between the slowest and the fastest mark. */
   const tempo = $derived.by(() => {
     if (!score || !cell) return { line: '', labels: [] as { x: number; text: string }[] };
-    const sounds = score.directions.filter((d) => d.kind === 'sound' && d.tempo);
-    const marks = sounds.map((d) => ({ at: d.start, value: d.kind === 'sound' ? d.tempo! : 0 }));
+    const given = tempoMarks(score);
+    // Every part may carry the tempo; one line for one moment is enough.
+    const marks = given
+      .filter((m, k) => k === 0 || cmp(m.start, given[k - 1].start) !== 0)
+      .map((m) => ({ at: m.start, value: (m.low + m.high) / 2 }));
     if (!marks.length) return { line: '', labels: [] };
     const low = Math.min(...marks.map((m) => m.value)) * 0.8;
     const high = Math.max(...marks.map((m) => m.value)) * 1.2;
@@ -152,7 +158,7 @@
         {#if cell > 16}<text class="cadence-name" x={x(cadence.start) + 2} y={ROWS.phrases - 1}>{cadence.type}</text>{/if}
       {/each}
       {#if tempo.line}<polyline class="tempo" points={tempo.line} />{/if}
-      {#each tempo.labels as label (label.x)}<text class="tempo-name" x={label.x + 3} y={ROWS.plan[0] + 2}>{label.text}</text>{/each}
+      {#each tempo.labels as label, k (k)}<text class="tempo-name" x={label.x + 3} y={ROWS.plan[0] + 2}>{label.text}</text>{/each}
       <polyline class="dynamics" points={dynamics} />
       <text class="axis" x="2" y={ROWS.plan[1]}>soft</text>
       {#each score.measures as measure (measure.index)}

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { MARKING_KINDS } from '../../core/reading/markings.ts';
+import { NUMBERINGS } from '../../core/reading/commands.ts';
 import { PERIODS } from '../../core/style/profiles.ts';
 
 const id = Joi.string()
@@ -62,6 +63,16 @@ export const commandSchema = Joi.alternatives(
       .valid(...PERIODS)
       .required()
   }),
+  type('set-part', { part: integer.min(0).max(200).required() }),
+  type('set-numbering', {
+    numbering: Joi.string()
+      .valid(...NUMBERINGS)
+      .required()
+  }),
+  type('note-survey', {
+    line: Joi.string().max(300).required(),
+    note: Joi.object({ ticked: Joi.boolean(), comment: words, text: words, preface: Joi.boolean() }).allow(null).required()
+  }),
   type('pin', { pin: pin.required() }),
   type('unpin', { id: id.required() }),
   type('add-marking', { marking: marking.required() }),
@@ -79,7 +90,9 @@ export const appendSchema = Joi.object({
   commands: Joi.array().items(commandSchema).min(1).max(500).required()
 });
 
+export const formatSchema = Joi.string().valid('musicxml', 'mei').required();
 export const idSchema = integer.min(1).required();
 export const revisionSchema = integer.min(0).required();
 export const hashSchema = Joi.string().hex().length(64).required();
 export const fileNameSchema = Joi.string().min(1).max(255).required();
+export const excerptSchema = Joi.object({ from: integer.min(0).required(), to: integer.min(Joi.ref('from')).max(100_000).required() });

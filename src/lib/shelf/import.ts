@@ -13,7 +13,11 @@ type Line = { stage: string } | { piece: number } | { refused: string };
  * @returns the number of the new piece
  * @throws Error with one sentence for the user
  */
-export function importFile(file: File, progress: (p: ImportProgress) => void): Promise<number> {
+export async function importFile(file: File, progress: (p: ImportProgress) => void): Promise<number> {
+  // Read first: a dropped file may be gone by the time the request takes it.
+  const bytes = await file.arrayBuffer().catch(() => {
+    throw new Error('The file could not be read from this computer.');
+  });
   return new Promise((done, fail) => {
     const request = new XMLHttpRequest();
     let read = 0;
@@ -42,6 +46,8 @@ export function importFile(file: File, progress: (p: ImportProgress) => void): P
       } else if (last && 'piece' in last) done(last.piece);
       else fail(new Error(last && 'refused' in last ? last.refused : 'The work on the file broke off; nothing was stored.'));
     };
-    request.send(file);
+    // Without a type the server would take the body for none.
+    request.setRequestHeader('content-type', 'application/octet-stream');
+    request.send(bytes);
   });
 }

@@ -32,7 +32,9 @@
   const cadences = $derived(facts.cadences.filter((c) => cmp(c.start, start) >= 0 && cmp(c.start, end) < 0));
   const phrases = $derived(facts.phrases.filter(over));
   const places = $derived(
-    score ? placesIn(score, 0, workspace.selection.from, workspace.selection.to).filter((p) => p.note && p.staff === 1) : []
+    score
+      ? placesIn(score, workspace.reading.part, workspace.selection.from, workspace.selection.to).filter((p) => p.note && p.staff === 1)
+      : []
   );
 
   let key = $state('C major');
@@ -84,7 +86,7 @@
       <h3>Key</h3>
       {#each keys as fact (fact.id)}
         <p data-testid="key-fact">
-          <strong>{fact.name}</strong>
+          <strong>{workspace.keyName(fact)}</strong>
           <span class="quiet"
             >{fact.pinned ? '' : `${Math.round(fact.confidence * 100)} %; `}{fact.evidence}{fact.rival && !fact.pinned
               ? `; else ${fact.rival}`

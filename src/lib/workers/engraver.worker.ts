@@ -8,6 +8,10 @@ export interface EngraveOptions {
   /** Width of the line in the engraver's units (tenths of a staff space at scale 100). */
   pageWidth: number;
   scale: number;
+  /** Transposing parts are drawn as they sound. */
+  sounding: boolean;
+  /** Counts the pictures of one score, so that what was drawn of an earlier one is drawn again. */
+  version: number;
 }
 
 export type EngraverRequest =
@@ -76,9 +80,11 @@ self.onmessage = async ({ data }: MessageEvent<EngraverRequest>) => {
     });
     const key = `${chunk.from}-${chunk.to}`;
     if (document !== null) {
+      engraver.setOptions({ transposeToSoundingPitch: false });
       engraver.loadData(document);
       known.set(key, engraver.getMEI());
     }
+    engraver.setOptions({ transposeToSoundingPitch: options.sounding });
     engraver.loadData(editionMei(breakSystems(known.get(key)!, chunk), frame, chunk, markings, rows));
     answer({ type: 'engraved', number, svg: engraver.renderToSVG(1) });
   } catch (error) {

@@ -7,7 +7,7 @@ import { readMusicXml } from '$core/score/musicxml/read';
 import type { Period } from '$core/style/profiles';
 
 export type StudyRequest =
-  { type: 'open'; document: string } | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; period: Period };
+  { type: 'open'; document: string } | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; period: Period; part: number };
 
 export type StudyAnswer =
   /** The score as JSON: a long one is read from text much faster than it is cloned. */
@@ -28,7 +28,7 @@ self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
     } else if (score) {
       const pins = JSON.stringify(data.pins);
       if (known?.pins !== pins) known = { pins, facts: data.pins.length === 0 && data.base ? data.base : analyse(score, data.pins) };
-      answer({ type: 'studied', number: data.number, facts: known.facts, proposals: propose(score, known.facts, data.period) });
+      answer({ type: 'studied', number: data.number, facts: known.facts, proposals: propose(score, known.facts, data.period, data.part) });
     }
   } catch (error) {
     answer({ type: 'failed', message: error instanceof Error ? error.message : String(error) });

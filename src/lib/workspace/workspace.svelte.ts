@@ -1,9 +1,11 @@
-import type { Facts, Pin } from '$core/analysis/facts';
+import type { Facts, KeyFact, Pin } from '$core/analysis/facts';
 import { apply, describe, replay, resolve, type Command, type Reading } from '$core/reading/commands';
 import type { Marking, Proposal } from '$core/reading/markings';
 import { cmp, type Fraction } from '$core/score/fraction';
 import type { Measure, Note, Score } from '$core/score/model';
+import { renumbered } from '$core/score/numbering';
 import { barLabel, measureAt } from '$core/score/position';
+import { keyForPlayer } from '$core/score/transposition';
 import { sharedEngraver } from '../music/engraver';
 import type { StudyAnswer, StudyRequest } from '../workers/study.worker';
 import { Saving } from './saving.svelte';
@@ -30,6 +32,12 @@ export class Workspace {
   notice = $state<string | null>(null);
   fault = $state<string | null>(null);
   studying = $state(true);
+  /** The page at written or at sounding pitch. */
+  pitch = $state<'written' | 'sounding'>('written');
+  /** Whether the parts that the reading is not for are shown too. */
+  othersShown = $state(true);
+  /** Counts how often the engraver was given another picture of the score. */
+  engraving = $state(0);
   canUndo = $state<string | null>(null);
   canRedo = $state<string | null>(null);
   readonly engraver = sharedEngraver();
@@ -39,6 +47,9 @@ export class Workspace {
   private studyNumber = 0;
   private studied = '';
   private document = '';
+  /** The score as read, with the numbers that are printed. */
+  private source: Score | null = null;
+  private shown = '';
   private notes = new Map<string, Note>();
 
   constructor(readonly data: WorkspaceData) {
@@ -114,10 +125,31 @@ export class Workspace {
     return this.score && measureAt(this.score, time);
   }
 
-  /** "Bar 12", "Upbeat". */
+  /** "Bar 12", "Upbeat"; a renumbered bar says what is printed over it. */
   barName(measure: Measure): string {
     const label = this.score ? barLabel(this.score.measures, measure) : '';
-    return label.charAt(0).toUpperCase() + label.slice(1);
+    return label.charAt(0).toUpperCase() + label.slice(1) + (measure.printed ? ` (printed ${measure.printed})` : '');
+  }
+
+  /** Whether the part of the reading is written at another pitch than it sounds. */
+  get transposes(): boolean {
+    return (this.score?.parts[this.reading.part]?.transpose.chromatic ?? 0) % 12 !== 0;
+  }
+
+  /** A key as the page shows it: at written pitch the player's, with the sounding one behind it. */
+  keyName(fact: Pick<KeyFact, 'key' | 'name'>): string {
+    if (!this.transposes || this.pitch === 'sounding') return fact.name;
+    return `${keyForPlayer(fact.key, this.score!.parts[this.reading.part].transpose)} (sounding ${fact.name})`;
+  }
+
+  showAt(pitch: 'written' | 'sounding'): void {
+    this.pitch = pitch;
+    this.engraving++;
+  }
+
+  showOthers(shown: boolean): void {
+    this.othersShown = shown;
+    this.show();
   }
 
   /** True when a time lies in the selected bars. */
@@ -149,10 +181,9 @@ export class Workspace {
 
   private receive(answer: StudyAnswer): void {
     if (answer.type === 'opened') {
-      const score = JSON.parse(answer.score) as Score;
-      this.notes = new Map(score.notes.map((n) => [n.id, n]));
-      this.engraver.open(this.document, score);
-      this.score = score;
+      this.source = JSON.parse(answer.score) as Score;
+      this.notes = new Map(this.source.notes.map((n) => [n.id, n]));
+      this.show();
       this.study();
     } else if (answer.type === 'studied') {
       if (answer.number !== this.studyNumber) return;
@@ -165,6 +196,21 @@ export class Workspace {
     }
   }
 
+  /** Gives the page and the engraver the score as it is to be seen now: numbering and parts. */
+  private show(): void {
+    const { source, reading } = this;
+    if (!source) return;
+    const part = source.parts[reading.part] ? reading.part : 0;
+    const parts = this.othersShown || source.parts.length === 1 ? null : [part];
+    const key = JSON.stringify([reading.numbering, parts]);
+    if (key === this.shown) return;
+    this.shown = key;
+    const score = reading.numbering === 'counted' ? renumbered(source) : source;
+    this.engraver.open(this.document, score, parts);
+    this.score = score;
+    this.engraving++;
+  }
+
   private rebuild(): void {
     this.reading = replay(this.saving.log);
     this.afterChange();
@@ -174,17 +220,19 @@ export class Workspace {
     const { done, undone } = resolve(this.saving.log);
     this.canUndo = done.length ? describe(done[done.length - 1]) : null;
     this.canRedo = undone.length ? describe(undone[undone.length - 1]) : null;
-    if (this.score) this.study();
+    if (!this.source) return;
+    this.show();
+    this.study();
   }
 
   /** Works facts and proposals out again when corrections or the period have changed. */
   private study(): void {
-    const { pins, period } = this.reading;
-    const key = JSON.stringify([pins, period]);
+    const { pins, period, part } = this.reading;
+    const key = JSON.stringify([pins, period, part]);
     if (key === this.studied) return;
     this.studied = key;
     this.studying = true;
-    this.send({ type: 'study', number: ++this.studyNumber, pins: $state.snapshot(pins) as Pin[], base: this.data.facts, period });
+    this.send({ type: 'study', number: ++this.studyNumber, pins: $state.snapshot(pins) as Pin[], base: this.data.facts, period, part });
   }
 
   private send(request: StudyRequest): void {

@@ -5,6 +5,7 @@ import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { chunkWriter } from '../../../src/core/edition/chunk.ts';
 import { commentary, legend, preface } from '../../../src/core/edition/commentary.ts';
+import { editionMeiFile } from '../../../src/core/edition/mei-file.ts';
 import { editionMei } from '../../../src/core/edition/mei.ts';
 import { breakSystems, planSystems } from '../../../src/core/edition/systems.ts';
 import { replay } from '../../../src/core/reading/commands.ts';
@@ -66,6 +67,26 @@ test('Verovio draws every proposed marking of every demo piece, found again by i
     for (const m of markings) assert.match(drawn, new RegExp(`id="${m.id}"[^>]*class="[^"]*editorial`), `${name}: ${m.kind} ${m.value}`);
     for (const c of facts.chords) assert.ok(drawn.includes(`id="${c.id}"`), `${name}: ${c.roman}`);
   }
+});
+
+test('the MEI file: every marking with its editor and an annotation of its reasons, and Verovio draws it', () => {
+  const { text, score } = demo('andantino.abc');
+  const markings = propose(score, analyse(score), 'romantic').map((p, k): Marking => ({ ...p.marking, id: `mark-${k}` }));
+  const toolkit = new VerovioToolkit(module);
+  toolkit.setOptions({ pageWidth: 2100, pageHeight: 60000, adjustPageHeight: true, breaks: 'auto', scale: 40 });
+  toolkit.loadData(chunkWriter(text, score)({ from: 0, to: score.measures.length }));
+  const mei = editionMeiFile(toolkit.getMEI(), score, markings, 'A. Teacher');
+  assert.match(mei, /<persName xml:id="editor">A\. Teacher<\/persName>/);
+  for (const m of markings) {
+    assert.match(mei, new RegExp(`xml:id="${m.id}"[^>]*resp="#editor"`));
+    const annot = new RegExp(`<annot[^>]*plist="#${m.id}"[^>]*>([^<]*)</annot>`).exec(mei);
+    assert.ok(annot && annot[1].length > 10, m.id);
+  }
+  assert.ok(toolkit.loadData(mei));
+  const drawn = Array.from({ length: toolkit.getPageCount() }, (_, k) => toolkit.renderToSVG(k + 1)).join('');
+  for (const m of markings) assert.ok(drawn.includes(`id="${m.id}"`), `${m.kind} ${m.value}`);
+  // The same notes come back as went in.
+  for (const n of score.notes.filter((x) => !x.rest)) assert.ok(mei.includes(`xml:id="${n.id}"`), n.id);
 });
 
 test('preface, legend and commentary say what was decided, why, and what was not taken', () => {

@@ -1,7 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
-import { brief, metronomeQuarters, tempoInForce } from '../../../src/core/reading/brief.ts';
+import { brief } from '../../../src/core/reading/brief.ts';
+import { metronomeQuarters, tempoInForce } from '../../../src/core/score/tempo.ts';
 import { dynamicLevels, levelInForce } from '../../../src/core/reading/in-force.ts';
 import { placesIn } from '../../../src/core/reading/places.ts';
 import { abc, demo } from '../helpers.ts';

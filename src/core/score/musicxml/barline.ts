@@ -27,6 +27,7 @@ export function readBarline(e: Element, measure: Measure): void {
   }
   const style = childText(e, 'bar-style');
   if (style && e.attributes.location !== 'left' && e.attributes.location !== 'middle') measure.barline = style;
+  if (child(e, 'fermata')) measure.barFermata = true;
   if (child(e, 'segno')) measure.segno ??= e.attributes.segno ?? 'segno';
   if (child(e, 'coda')) measure.coda ??= e.attributes.coda ?? 'coda';
 }

@@ -1,7 +1,10 @@
 import { analyse } from '../../../core/analysis/analyse.ts';
 import type { Facts } from '../../../core/analysis/facts.ts';
+import { chunkWriter } from '../../../core/edition/chunk.ts';
+import { editionMeiFile } from '../../../core/edition/mei-file.ts';
 import { editionMusicXml } from '../../../core/edition/musicxml.ts';
 import type { Marking } from '../../../core/reading/markings.ts';
+import { excerptDocument } from '../../../core/score/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey, type Survey } from '../../../core/survey/survey.ts';
@@ -44,6 +47,11 @@ export const TASKS = {
     };
   },
 
+  excerpt({ document, from, to }: { document: string; from: number; to: number }, progress: Progress): Intake {
+    const text = excerptDocument(document, readMusicXml(document), { from, to });
+    return TASKS.intake({ bytes: new TextEncoder().encode(text), fileName: 'excerpt.musicxml' }, progress);
+  },
+
   study({ document }: { document: string }, progress: Progress): { facts: Facts; survey: Survey } {
     progress('reading the score');
     const score = readMusicXml(document);
@@ -54,9 +62,16 @@ export const TASKS = {
 
   edition({ document, markings }: { document: string; markings: Marking[] }): string {
     return editionMusicXml(document, readMusicXml(document), markings);
+  },
+
+  async mei({ document, markings, editor }: { document: string; markings: Marking[]; editor: string }): Promise<string> {
+    const score = readMusicXml(document);
+    const { meiOf } = await import('./engrave.ts');
+    const mei = await meiOf(chunkWriter(document, score)({ from: 0, to: score.measures.length }));
+    return editionMeiFile(mei, score, markings, editor);
   }
 };
 
 export type TaskName = keyof typeof TASKS;
 export type TaskInput<T extends TaskName> = Parameters<(typeof TASKS)[T]>[0];
-export type TaskResult<T extends TaskName> = ReturnType<(typeof TASKS)[T]>;
+export type TaskResult<T extends TaskName> = Awaited<ReturnType<(typeof TASKS)[T]>>;

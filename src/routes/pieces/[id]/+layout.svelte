@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { untrack } from 'svelte';
   import { InlineNotification } from 'carbon-components-svelte';
   import { page } from '$app/state';
   import { provideWorkspace } from '$lib/workspace/context';
@@ -10,7 +10,15 @@
   const holder = $state<{ current: Workspace | null }>({ current: null });
   provideWorkspace(holder);
 
-  onMount(() => {
+  const readingId = $derived(data.workspace.readingId);
+
+  // A piece opened from another piece gets a workspace of its own.
+  $effect(() => {
+    void readingId;
+    return untrack(open);
+  });
+
+  function open(): () => void {
     const workspace = new Workspace(data.workspace);
     const bar = Number(page.url.searchParams.get('bar'));
     if (Number.isInteger(bar) && bar > 0) workspace.selection = { from: bar, to: bar, anchor: bar };
@@ -20,8 +28,9 @@
     return () => {
       document.removeEventListener('visibilitychange', look);
       workspace.close();
+      holder.current = null;
     };
-  });
+  }
 
   function key(event: KeyboardEvent): void {
     const { current } = holder;

@@ -26,6 +26,14 @@
         download
         data-testid="download">Download MusicXML</Button
       >
+      <Button
+        size="small"
+        kind="ghost"
+        href={unsaved ? undefined : `/api/readings/${data.workspace.readingId}/edition?format=mei`}
+        disabled={unsaved}
+        download
+        data-testid="download-mei">MEI</Button
+      >
     </Toolbar>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, and must do so from the keyboard) -->
     <div class="desk" role="region" aria-label="The edition" tabindex="0">
@@ -41,7 +49,7 @@
               {paragraph}
             </p>{/each}
           <dl class="legend" aria-label="Legend">
-            {#each legend(workspace.reading.markings) as line (line.sign)}<dt>{line.sign}</dt>
+            {#each legend(workspace.reading.markings) as line, k (k)}<dt>{line.sign}</dt>
               <dd>{line.meaning}</dd>{/each}
           </dl>
         </section>

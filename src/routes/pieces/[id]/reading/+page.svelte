@@ -1,6 +1,7 @@
 <script lang="ts">
   import Brief from '$lib/brief/Brief.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
+  import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
   import { analysisRows } from '$lib/music/rows';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
@@ -10,7 +11,7 @@
   const holder = useWorkspace();
   let chords = $state(false);
   let keys = $state(false);
-  const rows = $derived(holder.current ? analysisRows(holder.current.facts, { chords, keys }) : []);
+  const rows = $derived(holder.current ? analysisRows(holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k)) : []);
   const open = $derived(holder.current ? holder.current.proposals.filter((p) => !holder.current!.decisionOf(p.key)).length : 0);
 </script>
 
@@ -29,6 +30,7 @@
       >
       <label><input type="checkbox" bind:checked={chords} /> chords</label>
       <label><input type="checkbox" bind:checked={keys} /> keys</label>
+      <ViewOptions {workspace} />
       <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable /></div>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Corrections from '$lib/structure/Corrections.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
+  import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
   import { analysisRows } from '$lib/music/rows';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
@@ -9,7 +10,7 @@
   const holder = useWorkspace();
   let chords = $state(true);
   let keys = $state(true);
-  const rows = $derived(holder.current ? analysisRows(holder.current.facts, { chords, keys }) : []);
+  const rows = $derived(holder.current ? analysisRows(holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k)) : []);
 </script>
 
 {#if holder.current}
@@ -19,6 +20,7 @@
     <Toolbar {workspace}>
       <label><input type="checkbox" bind:checked={chords} /> chords</label>
       <label><input type="checkbox" bind:checked={keys} /> keys</label>
+      <ViewOptions {workspace} />
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={[]} {rows} selectable /></div>
     <Corrections {workspace} />

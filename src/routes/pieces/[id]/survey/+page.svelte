@@ -1,18 +1,30 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { Button } from 'carbon-components-svelte';
+  import CountLine from '$lib/survey/CountLine.svelte';
+  import ExcerptForm from '$lib/survey/ExcerptForm.svelte';
+  import SurveyEntry from '$lib/survey/SurveyEntry.svelte';
   import { useWorkspace } from '$lib/workspace/context';
 
   const { data } = $props();
   const holder = useWorkspace();
 
-  /** So many bars are named on a line; the rest is counted. */
-  const MOST = 24;
+  let own = $state('');
+  const ownLines = $derived(Object.entries(holder.current?.reading.survey ?? {}).filter(([, note]) => note.text !== undefined));
 
   const name = (bar: number): string => holder.current?.score?.measures[bar]?.number ?? String(bar + 1);
 
   function lead(bar: number): void {
     holder.current?.select(bar);
     void goto(`/pieces/${data.piece.id}/reading?bar=${bar}`);
+  }
+
+  function add(event: SubmitEvent): void {
+    event.preventDefault();
+    const text = own.trim();
+    if (!text || !holder.current) return;
+    holder.current.act({ type: 'note-survey', line: `own/${crypto.randomUUID()}`, note: { text, preface: true } });
+    own = '';
   }
 </script>
 
@@ -21,32 +33,46 @@
     <h1>{data.piece.title}</h1>
     <p class="quiet">{[data.piece.composer, data.piece.instrument].filter(Boolean).join(' · ')}</p>
     <button class="bar-link not-printed" onclick={() => print()}>Print</button>
+    {#if holder.current?.canUndo}<button class="bar-link not-printed" onclick={() => holder.current?.undo()}
+        >Undo {holder.current.canUndo}</button
+      >{/if}
   </header>
   <div class="groups">
     {#each data.survey.groups as group (group.title)}
       <section>
         <h2>{group.title}</h2>
-        <dl>
-          {#each group.lines as line, k (k)}
-            <dt>{line.label}</dt>
-            <dd>
-              {line.value}
-              {#if line.bars.length}
-                <span class="bars">
-                  {line.bars.length === 1 ? 'bar' : 'bars'}
-                  {#each line.bars.slice(0, MOST) as bar (bar)}<button
-                      class="bar-link"
-                      onclick={() => lead(bar)}
-                      aria-label="Go to bar {name(bar)}">{name(bar)}</button
-                    >{/each}
-                  {#if line.bars.length > MOST}<span class="quiet">and {line.bars.length - MOST} more</span>{/if}
-                </span>
-              {/if}
-            </dd>
-          {/each}
-        </dl>
+        {#each group.lines as line (line.id)}
+          <SurveyEntry {line} workspace={holder.current} {name} {lead} />
+        {/each}
       </section>
     {/each}
+    {#if holder.current?.score}
+      <section>
+        <h2>Count line</h2>
+        <CountLine score={holder.current.score} part={holder.current.reading.part} />
+      </section>
+    {/if}
+    <section>
+      <h2>Your own lines</h2>
+      {#each ownLines as [id, note] (id)}
+        <p class="own">
+          {note.text}
+          <button class="bar-link not-printed" onclick={() => holder.current?.act({ type: 'note-survey', line: id, note: null })}
+            >remove</button
+          >
+        </p>
+      {/each}
+      <form class="not-printed" onsubmit={add}>
+        <input bind:value={own} aria-label="A line of your own" placeholder="what else strikes you" maxlength="1000" />
+        <Button size="small" kind="tertiary" type="submit">Add to the survey</Button>
+      </form>
+    </section>
+    {#if holder.current?.score}
+      <section class="not-printed">
+        <h2>Excerpt</h2>
+        <ExcerptForm score={holder.current.score} pieceId={data.piece.id} />
+      </section>
+    {/if}
   </div>
 </div>
 
@@ -72,7 +98,7 @@
 
   section {
     break-inside: avoid-column;
-    padding-bottom: 1.2rem;
+    padding-bottom: 1.1rem;
   }
 
   h2 {
@@ -80,25 +106,23 @@
     padding-bottom: 0.15rem;
   }
 
-  dl {
-    margin: 0.3rem 0 0;
-    display: grid;
-    grid-template-columns: minmax(7rem, auto) 1fr;
-    gap: 0.15rem 0.9rem;
+  form {
+    display: flex;
+    gap: 0.5rem;
+    padding-top: 0.3rem;
   }
 
-  dt {
-    color: var(--muted);
-    max-width: 12rem;
+  input {
+    flex: 1;
+    min-width: 0;
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.15rem 0.4rem;
   }
 
-  dd {
-    margin: 0;
-  }
-
-  .bars {
-    color: var(--muted);
-    font-size: 0.85rem;
-    padding-left: 0.3rem;
+  .own {
+    padding: 0.1rem 0;
   }
 </style>

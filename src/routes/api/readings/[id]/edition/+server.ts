@@ -5,29 +5,40 @@ import { valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
 import { findDocument, findPiece } from '$lib/server/repositories/pieces';
 import { findReading, logAfter } from '$lib/server/repositories/readings';
-import { idSchema } from '$lib/server/schemas';
+import { formatSchema, idSchema } from '$lib/server/schemas';
 import type { RequestHandler } from './$types';
 
-/** The edition as MusicXML: the source's own document with the markings of the reading written into it. */
-export const GET: RequestHandler = async ({ params }) => {
+/** Name of the editor in the file's header, until a studio has names of its own. */
+const EDITOR = 'The instructor';
+
+const TYPES = {
+  musicxml: 'application/vnd.recordare.musicxml+xml; charset=utf-8',
+  mei: 'application/xml; charset=utf-8'
+};
+
+const fileName = (title: string): string =>
+  title
+    .normalize('NFD')
+    .replace(/[^\w]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .toLowerCase() || 'edition';
+
+/** The edition as a file: `?format=musicxml` is the source's own document with the markings written into it, `mei` that of the engraver. */
+export const GET: RequestHandler = async ({ params, url }) => {
   const id = valid<number>(idSchema, params.id, 'The number of the reading');
+  const format = valid<'musicxml' | 'mei'>(formatSchema, url.searchParams.get('format') ?? 'musicxml', 'The format');
   const db = await database();
   const reading = await findReading(db, id);
   const piece = reading && (await findPiece(db, reading.pieceId));
   const document = piece && (await findDocument(db, piece.sourceHash));
   if (!document) error(404, 'This reading is not here any more.');
   const { markings } = replay(await logAfter(db, id, 0));
-  const xml = await runTask('edition', { document, markings });
-  const name =
-    piece.title
-      .normalize('NFD')
-      .replace(/[^\w]+/g, '-')
-      .replace(/^-|-$/g, '')
-      .toLowerCase() || 'edition';
-  return new Response(xml, {
+  const file =
+    format === 'mei' ? await runTask('mei', { document, markings, editor: EDITOR }) : await runTask('edition', { document, markings });
+  return new Response(file, {
     headers: {
-      'content-type': 'application/vnd.recordare.musicxml+xml; charset=utf-8',
-      'content-disposition': `attachment; filename="${name}.musicxml"`
+      'content-type': TYPES[format],
+      'content-disposition': `attachment; filename="${fileName(piece.title)}.${format}"`
     }
   });
 };

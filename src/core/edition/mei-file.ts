@@ -1,0 +1,35 @@
+import type { Score } from '../score/model.ts';
+import { escapeXml } from '../score/musicxml/escape.ts';
+import { measureAt } from '../score/position.ts';
+import type { Marking } from '../reading/markings.ts';
+import { editionMei } from './mei.ts';
+
+/** Id of the person in the header to whom every editorial element points by `resp`. */
+export const EDITOR_ID = 'editor';
+
+const reasons = (m: Marking): string =>
+  [...m.because.map((b) => b.text), ...(m.remark ? [`To the player: ${m.remark}`] : [])].join(' ') || 'Editorial.';
+
+/**
+ * A whole edition as an MEI file: the MEI that the engraver made of the source, with each marking as an element
+ * of its own that names the editor (`resp`) and has its reasons in an <annot> of the same measure.
+ */
+export function editionMeiFile(sourceMei: string, score: Score, markings: readonly Marking[], editor: string): string {
+  const whole = { from: 0, to: score.measures.length };
+  let mei = editionMei(sourceMei, score, whole, markings);
+  const byMeasure = new Map<number, string>();
+  for (const m of markings) {
+    const { index } = measureAt(score, m.start);
+    const annot = `<annot xml:id="because-${escapeXml(m.id)}" type="because" plist="#${escapeXml(m.id)}" resp="#${EDITOR_ID}">${escapeXml(reasons(m))}</annot>`;
+    byMeasure.set(index, (byMeasure.get(index) ?? '') + annot);
+  }
+  for (const [index, xml] of byMeasure) {
+    const at = mei.indexOf(`xml:id="m${index}"`);
+    const close = at < 0 ? -1 : mei.indexOf('</measure>', at);
+    if (close >= 0) mei = mei.slice(0, close) + xml + mei.slice(close);
+  }
+  const person = `<respStmt><resp>editor</resp><persName xml:id="${EDITOR_ID}">${escapeXml(editor)}</persName></respStmt>`;
+  return mei.replace(/<\/titleStmt>|<titleStmt\s*\/>/, (tag) =>
+    tag.startsWith('</') ? `${person}</titleStmt>` : `<titleStmt><title/>${person}</titleStmt>`
+  );
+}

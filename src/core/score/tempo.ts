@@ -1,0 +1,119 @@
+import { cmp, frac, mul, toNumber, type Fraction } from './fraction.ts';
+import type { Direction, Score } from './model.ts';
+import { unfold } from './repeats.ts';
+
+/** Written units in quarters. */
+export const UNIT_QUARTERS: Record<string, Fraction> = {
+  breve: frac(8),
+  whole: frac(4),
+  half: frac(2),
+  quarter: frac(1),
+  eighth: frac(1, 2),
+  '16th': frac(1, 4),
+  '32nd': frac(1, 8),
+  '64th': frac(1, 16)
+};
+
+type MetronomeMark = Pick<Extract<Direction, { kind: 'metronome' }>, 'unit' | 'dots' | 'perMinute'>;
+
+/** Length of a metronome mark's unit in quarters, dots counted. */
+export const unitLength = (unit: string, dots: number): Fraction =>
+  mul(UNIT_QUARTERS[unit] ?? frac(1), frac(2 ** (dots + 1) - 1, 2 ** dots));
+
+/** Lowest and highest rate of a metronome mark, in quarters a minute; null when it gives no number. */
+export function metronomeRange(mark: MetronomeMark): [number, number] | null {
+  const numbers = (mark.perMinute ?? '').match(/\d+(?:\.\d+)?/g)?.map(Number) ?? [];
+  if (!numbers.length) return null;
+  const quarters = toNumber(unitLength(mark.unit, mark.dots));
+  const [low, high] = [Math.min(...numbers.slice(0, 2)), Math.max(...numbers.slice(0, 2))];
+  return [low * quarters, high * quarters];
+}
+
+/** A metronome mark in quarters a minute; a range counts as its middle, 0 where no number is given. */
+export function metronomeQuarters(mark: MetronomeMark): number {
+  const range = metronomeRange(mark);
+  return range ? (range[0] + range[1]) / 2 : 0;
+}
+
+const NOTE_SIGNS: Record<string, Fraction> = { '♩': frac(1), '♪': frac(1, 2), '𝅗𝅥': frac(2), '': frac(1) };
+
+/** A metronome mark written as words: "♩ = 60–66", "(M.M. 92)", "quarter = c. 72"; rates in quarters a minute. */
+export function tempoInWords(text: string): [number, number] | null {
+  const match =
+    /(𝅗𝅥|♩|♪|whole|half|quarter|eighth|M\.?\s?M\.?)\s*\.?\s*=?\s*(?:c(?:a|irca)?\.?\s*)?(\d{2,3})(?:\s*[-–—]\s*(\d{2,3}))?/iu.exec(text);
+  if (!match) return null;
+  const unit = UNIT_QUARTERS[match[1].toLowerCase()] ?? NOTE_SIGNS[match[1]] ?? frac(1);
+  const numbers = [Number(match[2]), Number(match[3] ?? match[2])];
+  return [Math.min(...numbers) * toNumber(unit), Math.max(...numbers) * toNumber(unit)];
+}
+
+/** A tempo that a source gives at a moment, in quarters a minute. */
+export interface TempoMark {
+  start: Fraction;
+  measure: number;
+  low: number;
+  high: number;
+  /** As it is printed; empty for a tempo that only the file's playback data give. */
+  text: string;
+  printed: boolean;
+}
+
+/** All tempi that a score gives in numbers, in order of time; a printed mark outweighs playback data of its moment. */
+export function tempoMarks(score: Score): TempoMark[] {
+  const marks: TempoMark[] = [];
+  for (const d of score.directions) {
+    const at = { start: d.start, measure: d.measure };
+    if (d.kind === 'metronome') {
+      const range = metronomeRange(d);
+      if (range)
+        marks.push({ ...at, low: range[0], high: range[1], text: `${'dotted '.repeat(d.dots)}${d.unit} = ${d.perMinute}`, printed: true });
+      else if (d.equals) {
+        // A metric modulation: the new unit takes the time of the old one.
+        const before = marks.filter((m) => cmp(m.start, d.start) <= 0).at(-1);
+        const ratio = toNumber(unitLength(d.equals.unit, d.equals.dots)) / toNumber(unitLength(d.unit, d.dots));
+        const text = `${d.unit} = ${d.equals.unit}`;
+        if (before) marks.push({ ...at, low: before.low * ratio, high: before.high * ratio, text, printed: true });
+      }
+    } else if (d.kind === 'words') {
+      const range = tempoInWords(d.text);
+      if (range) marks.push({ ...at, low: range[0], high: range[1], text: d.text, printed: true });
+    } else if (d.kind === 'sound' && d.tempo) marks.push({ ...at, low: d.tempo, high: d.tempo, text: '', printed: false });
+  }
+  marks.sort((a, b) => cmp(a.start, b.start));
+  return marks.filter((m) => m.printed || !marks.some((o) => o.printed && cmp(o.start, m.start) === 0));
+}
+
+/** Tempo in force in quarters a minute; null where none is given yet. */
+export function tempoInForce(score: Score, at: Fraction): number | null {
+  const mark = tempoMarks(score).findLast((m) => cmp(m.start, at) <= 0);
+  return mark ? (mark.low + mark.high) / 2 : null;
+}
+
+/**
+ * Seconds that the piece lasts as played, repeats unfolded, at the tempi it gives, before any of which
+ * `fallback` quarters a minute hold. `end` takes the slow or the fast end of each range.
+ */
+export function playingTime(score: Score, fallback: number, end: 'low' | 'high' = 'low'): number {
+  const marks = tempoMarks(score);
+  const seconds = score.measures.map((measure) => {
+    const inside = marks.filter((m) => m.measure === measure.index);
+    const before = marks.filter((m) => m.measure < measure.index).at(-1);
+    let tempo = before ? before[end] : fallback;
+    let at = toNumber(measure.start);
+    let total = 0;
+    for (const mark of inside) {
+      const start = Math.max(at, toNumber(mark.start));
+      total += ((start - at) * 60) / tempo;
+      at = start;
+      tempo = mark[end];
+    }
+    return total + ((toNumber(measure.start) + toNumber(measure.length) - at) * 60) / tempo;
+  });
+  return unfold(score.measures).reduce((sum, p) => sum + seconds[p.measure], 0);
+}
+
+/** "2 min 05 s", "48 s". */
+export function clock(seconds: number): string {
+  const whole = Math.round(seconds);
+  return whole < 60 ? `${whole} s` : `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, '0')} s`;
+}

@@ -1,0 +1,12 @@
+import { fifthsName, type Interval } from './pitch.ts';
+
+/** Fifths from a written to a sounding signature for a transposition in semitones. */
+export const signatureShift = (chromatic: number): number => {
+  const fifths = (((chromatic * 7) % 12) + 12) % 12;
+  return fifths > 6 ? fifths - 12 : fifths;
+};
+
+/** A sounding key as it is written for a transposing player: "F# minor" for concert E minor on a B flat instrument. */
+export function keyForPlayer(key: { tonic: number; minor: boolean }, transpose: Interval): string {
+  return `${fifthsName(key.tonic - signatureShift(transpose.chromatic))} ${key.minor ? 'minor' : 'major'}`;
+}

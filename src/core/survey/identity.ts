@@ -1,0 +1,56 @@
+import type { Facts } from '../analysis/facts.ts';
+import { cmp } from '../score/fraction.ts';
+import type { Score } from '../score/model.ts';
+import { intervalName } from '../score/pitch.ts';
+import { keyForPlayer } from '../score/transposition.ts';
+import { GroupBuilder, type SurveyGroup } from './line.ts';
+
+const signature = (fifths: number): string =>
+  fifths === 0 ? 'no sharps or flats' : `${Math.abs(fifths)} ${fifths > 0 ? 'sharp' : 'flat'}${Math.abs(fifths) === 1 ? '' : 's'}`;
+
+/** Title, composer, instruments with their transposition, key signatures and keys. */
+export function identity(score: Score, facts: Facts): SurveyGroup {
+  const group = new GroupBuilder('What it is');
+  if (score.title) group.add('Title', score.title);
+  group.add('Composer', score.composer || 'not given');
+  for (const part of score.parts) {
+    const sounds = part.transpose.chromatic ? `, sounds ${soundsText(part.transpose)}` : '';
+    const staves = part.staves > 1 ? `, ${part.staves} staves` : '';
+    group.add(score.parts.length > 1 ? `Part ${part.index + 1}` : 'Instrument', (part.name || 'not named') + staves + sounds);
+  }
+  const changes = score.measures.filter(
+    (m, k) =>
+      k === 0 || m.key.fifths !== score.measures[k - 1].key.fifths || Boolean(m.key.steps) !== Boolean(score.measures[k - 1].key.steps)
+  );
+  for (const m of changes)
+    group.add('Key signature', m.key.steps ? 'of its own, outside the circle of fifths' : signature(m.key.fifths), [m.index]);
+  const player = score.parts[0].transpose;
+  for (const k of facts.keys) {
+    const bar = score.measures.findLastIndex((m) => cmp(m.start, k.start) <= 0);
+    const written = player.chromatic % 12 === 0 ? '' : `, which is ${keyForPlayer(k.key, player)} for this player`;
+    group.add('Key', `${k.name}${written} (${Math.round(100 * k.confidence)} % sure: ${k.evidence})`, [bar]);
+  }
+  return group.group;
+}
+
+/** "a major second lower than written". */
+function soundsText(by: { diatonic: number; chromatic: number }): string {
+  const name = intervalName(by);
+  const down = name.startsWith('-');
+  return `${INTERVALS[name.replace('-', '')] ?? name} ${down ? 'lower' : 'higher'} than written`;
+}
+
+const INTERVALS: Record<string, string> = {
+  m2: 'a minor second',
+  M2: 'a major second',
+  m3: 'a minor third',
+  M3: 'a major third',
+  P4: 'a fourth',
+  P5: 'a fifth',
+  M6: 'a major sixth',
+  P8: 'an octave',
+  M9: 'a major ninth',
+  m10: 'a minor tenth',
+  M13: 'a major thirteenth',
+  P15: 'two octaves'
+};

@@ -1,0 +1,22 @@
+import type { Score } from '../score/model.ts';
+import { tempoInWords } from '../score/tempo.ts';
+import { lookUp } from '../style/terms/lookup.ts';
+import { GroupBuilder, tally, type SurveyGroup } from './line.ts';
+
+/** All printed terms with language, translation and effect; unknown words are asked of the teacher. */
+export function terms(score: Score): SurveyGroup {
+  const group = new GroupBuilder('Terms');
+  const words = score.directions.filter((d) => d.kind === 'words');
+  for (const t of tally(
+    words,
+    (d) => d.text.replace(/\s+/g, ' '),
+    (d) => d.measure
+  )) {
+    const { terms: found, unknown } = lookUp(t.name);
+    const meaning = found.map((x) => `${x.translation} (${x.language}; ${x.effects.join(', ')})`).join(' · ');
+    if (!meaning && (tempoInWords(t.name) || !/\p{L}{2}/u.test(t.name))) continue;
+    const rest = unknown.length ? `not in the dictionary: ${unknown.join(', ')}` : '';
+    group.add(t.name, [meaning, rest].filter(Boolean).join(' · '), t.bars, unknown.length ? { ask: true } : {});
+  }
+  return group.group;
+}

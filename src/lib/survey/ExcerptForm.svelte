@@ -1,0 +1,80 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Button } from 'carbon-components-svelte';
+  import { inForceAt } from '$core/score/excerpt';
+  import type { Score } from '$core/score/model';
+  import { findBar } from '$core/score/numbering';
+
+  const { score, pieceId }: { score: Score; pieceId: number } = $props();
+
+  let first = $state('');
+  let last = $state('');
+  let wrong = $state('');
+  let busy = $state(false);
+
+  const from = $derived(findBar(score, first));
+  const told = $derived.by(() => {
+    if (from === null || from === 0) return '';
+    const parts = inForceAt(score, from).map((x) => `${x.text} (since bar ${score.measures[x.measure].number})`);
+    const time = score.measures[from].time?.text ?? 'free meter';
+    return `In force there: ${[time, ...parts].join(', ')}.`;
+  });
+
+  async function make(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const to = findBar(score, last);
+    if (from === null || to === null) {
+      const missing = from === null ? first : last;
+      wrong = missing.trim() ? `There is no bar or letter “${missing}” in this piece.` : 'Please name the first and the last bar.';
+      return;
+    }
+    if (to < from) {
+      wrong = 'The last bar stands before the first one.';
+      return;
+    }
+    wrong = '';
+    busy = true;
+    const response = await fetch(`/api/pieces/${pieceId}/excerpt`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ from, to })
+    }).catch(() => null);
+    busy = false;
+    if (!response?.ok) {
+      wrong = ((await response?.json().catch(() => null)) as { message?: string } | null)?.message ?? 'The excerpt could not be made.';
+      return;
+    }
+    const { piece } = (await response.json()) as { piece: number };
+    await goto(`/pieces/${piece}/survey`);
+  }
+</script>
+
+<form onsubmit={make}>
+  <label>From bar or letter <input bind:value={first} size="5" maxlength="20" data-testid="excerpt-from" /></label>
+  <label>to <input bind:value={last} size="5" maxlength="20" data-testid="excerpt-to" /></label>
+  <Button size="small" kind="tertiary" type="submit" disabled={busy}>{busy ? 'Cutting …' : 'Make it a piece of its own'}</Button>
+</form>
+{#if told}<p class="quiet">{told}</p>{/if}
+{#if wrong}<p role="alert" class="wrong">{wrong}</p>{/if}
+
+<style>
+  form {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem 0.8rem;
+    align-items: center;
+    padding-top: 0.3rem;
+  }
+
+  input {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.05rem 0.3rem;
+  }
+
+  .wrong {
+    color: var(--cds-danger-01);
+  }
+</style>

@@ -1,0 +1,228 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { Button } from 'carbon-components-svelte';
+  import { planSystems, type SetChunk } from '$core/edition/systems';
+  import SystemView from '$lib/music/SystemView.svelte';
+  import { sharedEngraver } from '$lib/music/engraver';
+  import { importFile } from '$lib/shelf/import';
+  import { EXAMPLE, readTune, type TuneReading } from '$lib/typing/read-tune';
+
+  /** Pause after the last keystroke before the tune is read again. */
+  const PAUSE_MS = 150;
+  const DRAFT = 'nuvelo-typed-tune';
+  const SCALE = 40;
+  const SPACES_PER_100_PX = 5.4;
+
+  let field: HTMLTextAreaElement;
+  let text = $state('');
+  let reading = $state.raw<TuneReading | null>(null);
+  /** What is drawn: the last text that could be read. */
+  let chunks = $state.raw<SetChunk[]>([]);
+  let version = $state(0);
+  let width = $state(0);
+  let busy = $state(false);
+  let refused = $state('');
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const line = $derived(Math.max(320, Math.round(width / 40) * 40));
+  const options = $derived({ pageWidth: Math.round((line * 100) / SCALE), scale: SCALE, sounding: false, version });
+
+  onMount(() => {
+    text = localStorage.getItem(DRAFT) ?? EXAMPLE;
+    const other = (e: StorageEvent) => {
+      // The other window's text is taken over only where nothing is being typed.
+      if (e.key === DRAFT && e.newValue !== null && document.activeElement !== field) {
+        text = e.newValue;
+        read();
+      }
+    };
+    addEventListener('storage', other);
+    return () => removeEventListener('storage', other);
+  });
+
+  $effect(() => {
+    if (line && !reading && text) read();
+  });
+
+  function typed(): void {
+    localStorage.setItem(DRAFT, text);
+    clearTimeout(timer);
+    timer = setTimeout(read, PAUSE_MS);
+  }
+
+  function read(): void {
+    reading = readTune(text);
+    if (!reading.ok) return;
+    sharedEngraver().open(reading.document, reading.score);
+    chunks = planSystems(reading.score, (line / 100) * SPACES_PER_100_PX, new Set());
+    version++;
+  }
+
+  function goToFault(): void {
+    if (!reading || reading.ok || !reading.at) return;
+    field.focus();
+    field.setSelectionRange(reading.at.offset, reading.at.offset + 1);
+  }
+
+  async function shelve(): Promise<void> {
+    read();
+    if (!reading?.ok) return goToFault();
+    busy = true;
+    refused = '';
+    try {
+      const name = (reading.score.title || 'tune').replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'tune';
+      const piece = await importFile(new File([text], `${name}.abc`), () => {});
+      localStorage.removeItem(DRAFT);
+      await goto(`/pieces/${piece}/survey`);
+    } catch (error) {
+      refused = error instanceof Error ? error.message : 'The tune could not be put on the shelf.';
+    }
+    busy = false;
+  }
+</script>
+
+<svelte:head><title>Type a tune · Nuvelo</title></svelte:head>
+
+<div class="room">
+  <section class="source" aria-label="The tune as text">
+    <header>
+      <h1>Type a tune</h1>
+      <Button size="small" disabled={busy || !text.trim()} on:click={() => void shelve()}>Put it on the shelf</Button>
+    </header>
+    <label for="tune" class="quiet">In ABC: a header that ends with K:, then the notes. What you type is kept in this browser.</label>
+    <textarea id="tune" bind:this={field} bind:value={text} oninput={typed} spellcheck="false" autocomplete="off" data-testid="tune"
+    ></textarea>
+    <div class="fault" role="status" aria-live="polite" data-testid="tune-fault">
+      {#if reading && !reading.ok}
+        <p>{reading.message}</p>
+        {#if reading.at}
+          <pre aria-hidden="true">{reading.at.text.slice(0, Math.max(0, reading.at.column - 1))}<mark
+              >{reading.at.text[reading.at.column - 1] ?? ' '}</mark
+            >{reading.at.text.slice(reading.at.column)}</pre>
+          <button class="bar-link" onclick={goToFault}>Go to the character</button>
+        {/if}
+      {:else if reading?.ok}
+        <p class="quiet">
+          {reading.score.measures.length} bars, {reading.score.notes.filter((n) => !n.rest).length} notes{#each reading.score.remarks as remark, k (k)};
+            {remark.text}{/each}
+        </p>
+      {/if}
+      {#if refused}<p>{refused}</p>{/if}
+    </div>
+    <details>
+      <summary>The signs in short</summary>
+      <dl>
+        <dt>C D E … B c d … b</dt>
+        <dd>from middle C up; C, an octave lower, c' an octave higher</dd>
+        <dt>^f =f _b</dt>
+        <dd>sharp, natural, flat</dd>
+        <dt>c2 c/ c3/2</dt>
+        <dd>twice, half, one and a half times the unit of L:</dd>
+        <dt>z</dt>
+        <dd>rest; Z a whole bar</dd>
+        <dt>c&gt;d &nbsp; (3cde</dt>
+        <dd>dotted pair; triplet</dd>
+        <dt>(c d) &nbsp; c-c &nbsp; [ceg]</dt>
+        <dd>slur; tie; chord</dd>
+        <dt>&#123;d&#125;c &nbsp; Tc &nbsp; .c</dt>
+        <dd>grace note; trill; staccato</dd>
+        <dt>!p! &nbsp; !&lt;(! … !&lt;)!</dt>
+        <dd>dynamic; crescendo</dd>
+        <dt>| &nbsp; |: :| &nbsp; [1 [2</dt>
+        <dd>bar line; repeat; endings</dd>
+        <dt>"^dolce"c &nbsp; "Am"c</dt>
+        <dd>words above; chord symbol</dd>
+        <dt>K:HP</dt>
+        <dd>the Highland pipes’ scale</dd>
+      </dl>
+    </details>
+  </section>
+  <section class="page" aria-label="The tune engraved" bind:clientWidth={width} class:stale={reading !== null && !reading.ok}>
+    {#if chunks.length}
+      {#each chunks as chunk (chunk.from)}
+        <SystemView engraver={sharedEngraver()} {chunk} {options} markings={[]} rows={[]} eager reserve={110} />
+      {/each}
+    {:else}<p class="quiet">What you type is engraved here as soon as it can be read.</p>{/if}
+  </section>
+</div>
+
+<style>
+  .room {
+    height: 100%;
+    display: grid;
+    grid-template-columns: minmax(22rem, 2fr) 3fr;
+  }
+
+  .source {
+    display: flex;
+    flex-direction: column;
+    gap: 0.4rem;
+    padding: 1rem;
+    background: var(--panel);
+    border-right: 1px solid var(--line);
+    overflow-y: auto;
+  }
+
+  header {
+    display: flex;
+    align-items: baseline;
+    justify-content: space-between;
+  }
+
+  textarea {
+    flex: 1;
+    min-height: 14rem;
+    font:
+      0.95rem/1.5 ui-monospace,
+      'DejaVu Sans Mono',
+      monospace;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.6rem;
+    resize: vertical;
+  }
+
+  .fault {
+    min-height: 3.4rem;
+  }
+
+  pre {
+    margin: 0.2rem 0;
+    overflow-x: auto;
+  }
+
+  mark {
+    background: var(--edition);
+    color: var(--paper);
+  }
+
+  dl {
+    display: grid;
+    grid-template-columns: max-content 1fr;
+    gap: 0.1rem 1rem;
+    font-size: 0.88rem;
+    margin: 0.3rem 0;
+  }
+
+  dd {
+    margin: 0;
+    color: var(--muted);
+  }
+
+  .page {
+    overflow-y: auto;
+    padding: 1rem 1.25rem;
+  }
+
+  .stale {
+    opacity: 0.55;
+  }
+
+  @media (max-width: 800px) {
+    .room {
+      grid-template-columns: 1fr;
+      overflow-y: auto;
+    }
+  }
+</style>

@@ -1,0 +1,118 @@
+import { readFileSync } from 'node:fs';
+import { sample } from '../unit/helpers';
+import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
+
+const choose = (page: import('@playwright/test').Page, name: string, buffer: Buffer) =>
+  page.getByTestId('chooser').setInputFiles({ name, mimeType: 'application/xml', buffer });
+
+test('the teacher ticks, comments, adds lines; they are kept and stand in the preface', async ({ page }) => {
+  await openRoom(page, 'Corrente', 'Survey');
+  const instrument = page.locator('.entry', { hasText: 'Violin' }).first();
+  await instrument.getByRole('checkbox').first().check();
+  const meter = page.locator('.entry', { hasText: '3/4' }).first();
+  await meter.hover();
+  await meter.getByRole('button', { name: 'Comment on Meter' }).click();
+  await meter.getByRole('textbox').fill('Dance steps of three, felt in one.');
+  await meter.getByRole('textbox').press('Enter');
+  await meter.getByLabel('in the preface').check();
+  await page.getByLabel('A line of your own').fill('Ask about the borrowed violin.');
+  await page.getByRole('button', { name: 'Add to the survey' }).click();
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await saved(page);
+  await page.getByRole('link', { name: 'Survey', exact: true }).click();
+  await page.reload();
+  await expect(page.getByLabel('Seen: Instrument')).toBeChecked();
+  await expect(page.getByLabel('Comment on Meter')).toHaveValue('Dance steps of three, felt in one.');
+  await page.getByRole('link', { name: 'Press', exact: true }).click();
+  await expect(page.locator('.preface')).toContainText('Meter: Dance steps of three, felt in one.');
+  await expect(page.locator('.preface')).toContainText('Ask about the borrowed violin.');
+});
+
+test('a count line for any bar', async ({ page }) => {
+  await openRoom(page, 'Étude', 'Survey');
+  const count = page.getByTestId('count-line');
+  await expect(count).toHaveText('12&34');
+  await page.getByLabel('Bar', { exact: true }).fill('18');
+  await expect(count).toContainText('e&a');
+  await page.getByLabel('Bar', { exact: true }).fill('99');
+  await expect(page.getByRole('alert')).toHaveText('There is no bar or letter “99” in this piece.');
+});
+
+test('an excerpt says what is in force where it begins, and is a piece of its own', async ({ page }) => {
+  await openRoom(page, 'Étude', 'Survey');
+  await page.getByTestId('excerpt-from').fill('12');
+  await page.getByTestId('excerpt-to').fill('10');
+  await expect(page.getByText(/In force there: 4\/4, mf \(since bar 9\), poco più mosso/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make it a piece of its own' }).click();
+  await expect(page.getByRole('alert')).toHaveText('The last bar stands before the first one.');
+  await page.getByTestId('excerpt-to').fill('16');
+  await page.getByRole('button', { name: 'Make it a piece of its own' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Étude No. 7 "Harbour Light", bars 12–16');
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await drawn(page);
+  await expect(page.locator('.music')).toContainText('[poco più mosso]');
+  await expect(page.locator('.music g.dynam').first()).toBeVisible();
+  await expect(page.getByTestId('brief-title')).toHaveText('Bar 12');
+  await page.getByTestId('numbering').selectOption('counted');
+  await expect(page.getByTestId('brief-title')).toHaveText('Bar 1 (printed 12)');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByTestId('brief-title')).toHaveText('Bar 12');
+});
+
+test('written and sounding pitch: the page and the keys follow', async ({ page }) => {
+  await openRoom(page, 'Étude', 'Reading');
+  const accidentals = () => page.locator('.system').first().locator('g.keySig use, g.keySig g.keyAccid').count();
+  const before = await page.locator('.system').first().innerHTML();
+  await expect(page.locator('.brief')).toContainText('D minor, written E minor');
+  expect(await accidentals()).toBeGreaterThan(0);
+  await page.getByTestId('pitch').selectOption('sounding');
+  await expect.poll(async () => (await page.locator('.system').first().innerHTML()) !== before).toBe(true);
+});
+
+test('of several parts one is chosen, the others can be hidden and are told in the brief', async ({ page }) => {
+  await visit(page, '/');
+  await choose(page, 'trio.xml', readFileSync(sample('MozartTrio.xml')));
+  await expect(page.getByRole('heading', { name: 'Range' })).toBeVisible();
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await drawn(page);
+  const staves = () => page.locator('.system').first().locator('g.measure').first().locator('g.staff').count();
+  const all = await staves();
+  expect(all).toBeGreaterThan(2);
+  await page.getByTestId('part').selectOption({ index: 1 });
+  await page.getByLabel('others shown').uncheck();
+  await expect.poll(staves).toBe(1);
+  await expect(page.locator('.brief')).toContainText(/mostly|rests/);
+  const form = page.getByTestId('add-marking');
+  await form.getByLabel('What').selectOption('pp');
+  await form.getByRole('button', { name: 'Add' }).click();
+  await expect(page.locator('g.dynam.editorial')).toHaveCount(1);
+  await page.getByLabel('others shown').check();
+  await expect.poll(staves).toBe(all);
+});
+
+test('a tune is typed, engraved as it is typed, its fault shown at the character, and put on the shelf', async ({ page }) => {
+  await visit(page, '/type');
+  const field = page.getByTestId('tune');
+  await field.fill('X:1\nT:Quay steps\nM:6/8\nL:1/8\nK:HP\n{gcd}c2A {e}A2B | c2e {g}f2e |]\n');
+  await expect(page.getByTestId('tune-fault')).toContainText('2 bars');
+  await drawn(page);
+  await field.fill('X:1\nT:Quay steps\nM:6/8\nL:1/8\nK:HP\nc2A A?B |]\n');
+  await expect(page.getByTestId('tune-fault')).toContainText('"?" has no meaning here (line 6, character 6).');
+  await page.getByRole('button', { name: 'Go to the character' }).click();
+  expect(await field.evaluate((f: HTMLTextAreaElement) => f.value.slice(f.selectionStart, f.selectionEnd))).toBe('?');
+  await page.reload();
+  await expect(field).toHaveValue(/A\?B/);
+  await field.fill('X:1\nT:Quay steps\nM:6/8\nL:1/8\nK:HP\nc2A A2B |]\n');
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await expect(page.getByRole('heading', { name: 'Quay steps' })).toBeVisible();
+});
+
+test('the edition comes as MEI too', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Press');
+  const download = page.waitForEvent('download');
+  await page.getByTestId('download-mei').click();
+  const mei = readFileSync((await (await download).path())!, 'utf8');
+  expect(mei).toContain('<mei ');
+  expect(mei).toContain('resp="#editor"');
+  expect(mei).toContain('<annot ');
+});
