@@ -2,7 +2,7 @@
  * Measures what must be fast. Every figure is a ratio within one run, or a median in the browser, so that
  * another machine can be compared. Run it with `npm run bench` after `npm run build`.
  */
-import { spawn } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { SaxesParser } from 'saxes';
@@ -34,6 +34,8 @@ function core(): void {
   const readFour = timed(() => readMusicXml(four), 3);
   say(`reading 1,000 bars (${(thousand.length / 1e6).toFixed(1)} MB) / bare saxes`, `${(read / bare).toFixed(2)} ×`, '≤ 3');
   say('reading 4,000 bars / 1,000 bars', `${(readFour / read).toFixed(2)} ×`, '≤ 5');
+  const memory = execFileSync(process.execPath, ['--import', 'tsx', 'scripts/read-memory.ts'], { encoding: 'utf8' }).trim();
+  say('peak memory of reading 1,000 bars / the file', `${memory} ×`, '≤ 12');
   const score = readMusicXml(longScore(300));
   say('analysis of 300 bars', `${timed(() => analyse(score)).toFixed(0)} ms`, '');
   const facts = analyse(score);

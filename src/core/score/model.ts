@@ -20,6 +20,9 @@ export interface Remark {
   count: number;
 }
 
+/** Name of a <miscellaneous-field> in which a converter says what the source holds beyond the document. */
+export const REMARK_FIELD = 'reading-remark';
+
 export interface KeySignature {
   fifths: number;
   mode?: string;

@@ -1,6 +1,6 @@
 import { toNumber } from '../score/fraction.ts';
 import type { Note, Part, Score } from '../score/model.ts';
-import { intervalBetween, intervalName, midi, pitchName, type Pitch } from '../score/pitch.ts';
+import { intervalBetween, midi, pitchName, type Pitch } from '../score/pitch.ts';
 import { rangeOf } from '../style/instrument-ranges.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 
@@ -23,6 +23,16 @@ function tessitura(notes: readonly Pitched[]): [Pitched, Pitched] | null {
   return null;
 }
 
+const OCTAVES = ['', 'one octave', 'two octaves', 'three octaves', 'four octaves', 'five octaves', 'six octaves', 'seven octaves'];
+const STEPS = ['', 'a second', 'a third', 'a fourth', 'a fifth', 'a sixth', 'a seventh'];
+
+/** "two octaves and a fourth". */
+function width(low: Pitch, high: Pitch): string {
+  const steps = intervalBetween(low, high).diatonic;
+  if (steps === 0) return 'one note';
+  return [OCTAVES[Math.floor(steps / 7)], STEPS[steps % 7]].filter(Boolean).join(' and ');
+}
+
 /** Range and tessitura of each part, written and sounding, with the extremes located and held against the instrument. */
 export function range(score: Score): SurveyGroup {
   const group = new GroupBuilder('Range');
@@ -32,8 +42,7 @@ export function range(score: Score): SurveyGroup {
     const low = notes.reduce((a, b) => (midi(b.sounding) < midi(a.sounding) ? b : a));
     const high = notes.reduce((a, b) => (midi(b.sounding) > midi(a.sounding) ? b : a));
     const label = part.name || 'Part';
-    const width = intervalName(intervalBetween(low.pitch, high.pitch));
-    group.add(label, `${pitchName(low.pitch)} to ${pitchName(high.pitch)} written (${width})`);
+    group.add(label, `${pitchName(low.pitch)} to ${pitchName(high.pitch)} written: ${width(low.pitch, high.pitch)}`);
     const at = (n: Pitched) => notes.filter((x) => midi(x.sounding) === midi(n.sounding)).map((x) => x.measure);
     group.add(`${label}, highest`, pitchName(high.pitch), at(high));
     group.add(`${label}, lowest`, pitchName(low.pitch), at(low));
@@ -44,7 +53,7 @@ export function range(score: Score): SurveyGroup {
         `${label}, tessitura`,
         `${pitchName(middle[0].pitch)} to ${pitchName(middle[1].pitch)}${part.transpose.chromatic ? ` (sounding ${pitchName(middle[0].sounding)} to ${pitchName(middle[1].sounding)})` : ''}: the middle four fifths of its time`
       );
-    const usual = rangeOf(part.name) ?? rangeOf(part.instrument ?? '');
+    const usual = rangeOf(part.name) ?? (part.staves === 1 ? rangeOf(part.instrument ?? '') : null);
     const outside = usual ? notes.filter((n) => midi(n.sounding) < midi(usual.low) || midi(n.sounding) > midi(usual.high)) : [];
     if (usual && outside.length)
       group.add(

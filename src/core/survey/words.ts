@@ -3,6 +3,10 @@ import { tempoInWords } from '../score/tempo.ts';
 import { lookUp } from '../style/terms/lookup.ts';
 import { GroupBuilder, tally, type SurveyGroup } from './line.ts';
 
+/** Names of instruments that stand in scores as words, and their abbreviations. Common practice. */
+const INSTRUMENTS =
+  /^(tutti|solo|ob|fl|cl|fag|bn|bsn|cor|hn|hr|tr|tpt|trb|timp|viol|vl|vln|vla|vc|vcl|cb|kb|bc|b\.\s?c|cemb|org|pf|pfte|oboe|flute|violin|viola|violoncell|cello|clarinet|bassoon|horn|trumpet|piano solo)\b/i;
+
 /** All printed terms with language, translation and effect; unknown words are asked of the teacher. */
 export function terms(score: Score): SurveyGroup {
   const group = new GroupBuilder('Terms');
@@ -15,6 +19,10 @@ export function terms(score: Score): SurveyGroup {
     const { terms: found, unknown } = lookUp(t.name);
     const meaning = found.map((x) => `${x.translation} (${x.language}; ${x.effects.join(', ')})`).join(' · ');
     if (!meaning && (tempoInWords(t.name) || !/\p{L}{2}/u.test(t.name))) continue;
+    if (!meaning && INSTRUMENTS.test(t.name)) {
+      group.add(t.name, 'names who plays', t.bars);
+      continue;
+    }
     const rest = unknown.length ? `not in the dictionary: ${unknown.join(', ')}` : '';
     group.add(t.name, [meaning, rest].filter(Boolean).join(' · '), t.bars, unknown.length ? { ask: true } : {});
   }

@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { format } from '../../../src/core/score/fraction.ts';
 import { readAbc } from '../../../src/core/score/abc/read.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { ScoreError } from '../../../src/core/score/model.ts';
 import { pitchName } from '../../../src/core/score/pitch.ts';
 import { abc, demo } from '../helpers.ts';
@@ -104,6 +105,16 @@ test('7: voices become parts, braces a part with two staves', () => {
   assert.deepEqual([score.parts.length, score.parts[0].staves, score.parts[0].name], [1, 2, 'Piano']);
   assert.equal(abc(text.replace('%%score {R L}\n', '')).parts.length, 2);
   assert.equal(abc('V:1 transpose=-2\nL:1/4\nK:C\nD4|').notes[0].sounding!.step, 0);
+});
+
+test('4.16: redefined symbols; of several tunes the first is read and the others are mentioned', () => {
+  const score = readMusicXml(readAbc('X:1\nU:W = !accent!\nK:C\nWC D|\n\nX:2\nK:G\nG|'));
+  assert.equal(score.notes[0].marks?.[0].name, 'accent');
+  assert.equal(score.notes.length, 2);
+  assert.deepEqual(
+    score.remarks.map((r) => r.text),
+    ['the first of 2 tunes was read, the others stay in the file']
+  );
 });
 
 test('errors name line and character', () => {

@@ -13,7 +13,7 @@ const line = (score: Score, group: string, label: string) => lines(score, group)
 
 test('the first look at the étude', () => {
   const { score } = demo('etude.abc');
-  assert.equal(line(score, 'Range', 'Clarinet in B flat')?.value, 'D#4 to C6 written (d14)');
+  assert.equal(line(score, 'Range', 'Clarinet in B flat')?.value, 'D#4 to C6 written: one octave and a seventh');
   assert.equal(line(score, 'Range', 'Clarinet in B flat, sounding')?.value, 'C#4 to Bb5');
   assert.equal(line(score, 'Range', 'Clarinet in B flat, highest')?.value, 'C6');
   assert.equal(line(score, 'Dynamics', 'Range')?.value, 'pp to ff');

@@ -55,6 +55,8 @@ class Parser {
   private readonly states = new Map<string, VoiceState>();
   private current: VoiceState | null = null;
   private unit: Fraction | null = null;
+  /** One-letter decorations, as the tune may redefine them (U:). */
+  private readonly shorts = { ...SHORT_DECORATIONS };
   private inBody = false;
   private clef = 'treble';
   private line = 0;
@@ -63,6 +65,8 @@ class Parser {
 
   parse(source: string): AbcTune {
     const lines = source.replace(/\r\n?/g, '\n').split('\n');
+    const tunes = lines.filter((l) => /^X:/.test(l)).length;
+    if (tunes > 1) this.tune.remarks.push(`the first of ${tunes} tunes was read, the others stay in the file`);
     let started = false;
     for (this.line = 1; this.line <= lines.length; this.line++) {
       let line = lines[this.line - 1];
@@ -187,6 +191,11 @@ class Parser {
       case 'P':
         if (this.inBody) this.push({ kind: 'part', text: value });
         break;
+      case 'U': {
+        const user = /^([~H-Wh-w])\s*=\s*[!+]([^!+]+)[!+]/.exec(value);
+        if (user) this.shorts[user[1]] = user[2];
+        break;
+      }
       case 'w':
         this.lyrics(value);
         break;
@@ -263,7 +272,7 @@ class Parser {
     else if ((m = this.take(/(\[\||\|\]|\|\||:+\|*:+|:*\||\|+)(\]?)(:*)\s*(\[?\d[\d,\-.]*)?|\[(\d[\d,\-.]*)/y)) && m[0] !== '') this.bar(m);
     else if ((m = this.take(/([<>]+)/y))) this.brokenRhythm(m[1]);
     else if ((m = this.take(/[ZX](\d*)/y))) this.wholeRests(m[1] ? Number(m[1]) : 1);
-    else if (/[.~HLMOPSTuv]/.test(this.text[this.pos])) this.decoration(SHORT_DECORATIONS[this.text[this.pos++]]);
+    else if (this.text[this.pos] in this.shorts) this.decoration(this.shorts[this.text[this.pos++]]);
     else if (this.text[this.pos] === '[') this.chord();
     else if (/[A-Ga-gzx^_=]/.test(this.text[this.pos])) this.note();
     else this.fail(`"${this.text[this.pos]}" has no meaning here`);

@@ -1,6 +1,7 @@
 import { cmp, div, frac, lcm, lt, mul, sub, toNumber, add, ZERO, type Fraction } from '../fraction.ts';
 import type { KeySignature, TimeSignature } from '../model.ts';
 import { escapeXml } from '../musicxml/escape.ts';
+import { REMARK_FIELD } from '../model.ts';
 import { DECORATIONS } from './decorations.ts';
 import type { AbcEvent, AbcSound, AbcTune, AbcVoice } from './model.ts';
 
@@ -123,7 +124,11 @@ class Writer {
     const parts = this.partLayout();
     this.out.push('<?xml version="1.0" encoding="UTF-8"?>', '<score-partwise version="4.0">');
     if (tune.title) this.out.push(`  <work><work-title>${escapeXml(tune.title)}</work-title></work>`);
-    if (tune.composer) this.out.push(`  <identification><creator type="composer">${escapeXml(tune.composer)}</creator></identification>`);
+    const creator = tune.composer ? `<creator type="composer">${escapeXml(tune.composer)}</creator>` : '';
+    // What the ABC holds beyond this document is said in it, so that it comes back as a remark.
+    const remarks = tune.remarks.map((r) => `<miscellaneous-field name="${REMARK_FIELD}">${escapeXml(r)}</miscellaneous-field>`).join('');
+    const miscellaneous = remarks ? `<miscellaneous>${remarks}</miscellaneous>` : '';
+    if (creator || remarks) this.out.push(`  <identification>${creator}${miscellaneous}</identification>`);
     this.out.push('  <part-list>');
     parts.forEach((staves, k) => {
       const name =

@@ -1,5 +1,6 @@
 import { add, cmp, div, frac, lt, max, parseFraction, sub, ZERO, type Fraction } from '../fraction.ts';
 import {
+  REMARK_FIELD,
   ScoreError,
   type Direction,
   type DirectionValue,
@@ -166,6 +167,8 @@ class Reader {
       case 'identification':
         for (const c of e.children) {
           if (c.name === 'creator' && (c.attributes.type === 'composer' || !score.composer)) score.composer = c.text.trim();
+          if (c.name === 'miscellaneous')
+            for (const field of c.children) if (field.attributes.name === REMARK_FIELD) this.remark('not-understood', field.text.trim());
           if (c.name === 'encoding') score.software = childText(c, 'software') ?? score.software;
         }
         break;
