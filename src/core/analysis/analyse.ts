@@ -3,7 +3,7 @@ import { cmp, type Fraction } from '../score/fraction.ts';
 import { cadenceCandidates, chooseCadences } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import type { Facts, Pin } from './facts.ts';
-import { searchHarmony, type HarmonyPins } from './harmony-search.ts';
+import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
 import { findPhrases } from './phrases.ts';
@@ -58,7 +58,7 @@ export function analyse(
     const pin = pins.find((p) => p.kind === 'chord' && overlaps(p, start, end));
     return pin?.kind === 'chord' ? pin.roman : null;
   };
-  const spans = searchHarmony(texture, signatures(score), harmonyPins(texture, pins));
+  const { spans } = searchWithPins(searchHarmony(harmonyGround(texture, signatures(score))), harmonyPins(texture, pins));
   facts.chords = chordFacts(texture, spans, pinnedChord);
   facts.keys = keyFacts(texture, spans, facts.chords, pinnedKey);
   const candidates = cadenceCandidates(score, texture, facts.chords);

@@ -19,6 +19,8 @@ export const TONES: Record<Quality, readonly number[]> = {
   ger: [0, 4, 1, 10]
 };
 
+export const QUALITIES = Object.keys(TONES) as Quality[];
+
 export type Role = 'tonic' | 'predominant' | 'dominant' | 'submediant' | 'applied' | 'colour' | 'other';
 
 /** A chord as it may occur in a key. */
@@ -167,11 +169,11 @@ function progression(from: ChordType, to: ChordType): number {
 
 const table = (types: ChordType[]): Float64Array => {
   const rewards = new Float64Array(types.length * types.length);
-  types.forEach((from, a) => types.forEach((to, b) => (rewards[a * types.length + b] = progression(from, to) - to.cost)));
+  types.forEach((from, a) => types.forEach((to, b) => (rewards[b * types.length + a] = progression(from, to) - to.cost)));
   return rewards;
 };
 
-/** PROGRESSIONS[mode][from * n + to]: reward of the step less the cost of the chord entered. */
+/** PROGRESSIONS[mode][to * n + from]: reward of the step less the cost of the chord entered. */
 export const PROGRESSIONS = { major: table(VOCABULARY.major), minor: table(VOCABULARY.minor) };
 
 /**
@@ -182,7 +184,7 @@ export const PROGRESSION_SPREAD = Math.max(
   ...(['major', 'minor'] as const).flatMap((mode) => {
     const n = VOCABULARY[mode].length;
     return VOCABULARY[mode].map((_, to) => {
-      const column = Array.from({ length: n }, (_, from) => PROGRESSIONS[mode][from * n + to]);
+      const column = Array.from({ length: n }, (_, from) => PROGRESSIONS[mode][to * n + from]);
       return Math.max(...column) - Math.min(...column);
     });
   })

@@ -1,0 +1,213 @@
+import { fifthsPc } from '../score/pitch.ts';
+import { HARMONY } from '../style/harmony-weights.ts';
+import { keyDistance, keysNear, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
+import type { Slot, Texture, Tone } from './texture.ts';
+import { chromaticTones, PROGRESSIONS, QUALITIES, TONES, VOCABULARY, type ChordType } from './vocabulary.ts';
+
+/** Windows of about two bars vote for keys; a key is tried near the windows in which it was among the best. */
+const WINDOW_SLOTS = 16;
+const KEYS_A_WINDOW = 5;
+const MOST_KEYS = 14;
+/** Keys of one window that are tried besides those of the signature. */
+const NEAR_KEYS = 6;
+
+/** The states of the search, (key, chord) pairs numbered through, with everything about them that does not depend on time. */
+export interface HarmonySpace {
+  keys: Key[];
+  /** Chord types of each key. */
+  types: ChordType[][];
+  /** Rewards of one chord after another, transposed: tables[k][to * n + from]. */
+  tables: Float64Array[];
+  /** First state of each key. */
+  offsets: number[];
+  states: number;
+  keyOfState: Int16Array;
+  /** Absolute chords behind the states, each evaluated once per slot. */
+  chords: { root: number; quality: number }[];
+  chordOf: Int32Array;
+  keyCost: number[][];
+  /** Places on the line of fifths of which one must sound for a state to be believed; empty for plain chords. */
+  chromatic: number[][];
+  /** Reward per beat of staying on a state, and cost of entering it. */
+  stay: Float64Array;
+  entry: Float64Array;
+  isTonic: Uint8Array;
+  home: Set<number>;
+  /** For each window of slots, which keys are tried there. */
+  near: Uint8Array[];
+}
+
+const windowOf = (slot: number): number => Math.floor(slot / (WINDOW_SLOTS / 2));
+/** Which keys are tried at a slot. */
+export const keysAt = (space: HarmonySpace, slot: number): Uint8Array => space.near[Math.min(windowOf(slot), space.near.length - 1)];
+
+/** How well each key near the signatures fits each window, best first. */
+function windowVotes(texture: Texture, keys: readonly Key[]): Key[][] {
+  const { slots } = texture;
+  const votes: Key[][] = [];
+  for (let s = 0; s < slots.length || votes.length === 0; s += WINDOW_SLOTS / 2) {
+    const amounts = new Map<number, number>();
+    for (let k = s; k < Math.min(s + WINDOW_SLOTS, slots.length); k++)
+      for (const tone of slots[k].tones) amounts.set(tone.fifths, (amounts.get(tone.fifths) ?? 0) + tone.weight);
+    const totals = keys.map((key) => {
+      let sum = 0;
+      for (const [fifths, amount] of amounts) sum += amount * profileWeight(key, fifths);
+      return { key, sum };
+    });
+    votes.push(totals.sort((a, b) => b.sum - a.sum).map((t) => t.key));
+  }
+  return votes;
+}
+
+/** Signatures printed in the piece bound the keys that are tried; pinned keys come last, so that they never move the others. */
+export function harmonySpace(texture: Texture, signatures: readonly number[], pinned: readonly Key[]): HarmonySpace {
+  const nearby = keysNear(signatures, 5).filter((k) => Math.abs(keySignature(k)) <= 9);
+  const votes = windowVotes(texture, nearby);
+  const totals = new Map<Key, number>();
+  for (const window of votes)
+    window.slice(0, KEYS_A_WINDOW).forEach((key, rank) => totals.set(key, (totals.get(key) ?? 0) + KEYS_A_WINDOW - rank));
+  const atHome = nearby.filter((k) => signatures.includes(keySignature(k)));
+  const best = [...totals].sort((a, b) => b[1] - a[1]).map(([key]) => key);
+  const unique = (list: readonly Key[]): Key[] => list.filter((k, i) => list.findIndex((o) => sameKey(o, k)) === i);
+  const keys = unique([...unique([...atHome, ...best]).slice(0, MOST_KEYS), ...pinned]);
+  const near = votes.map((window, w) => {
+    const tried = new Uint8Array(keys.length);
+    const around = [window, votes[w - 1], votes[w + 1]].flatMap((v) => v?.slice(0, NEAR_KEYS) ?? []);
+    keys.forEach((key, k) => {
+      const wanted = around.some((o) => sameKey(o, key)) || atHome.some((o) => sameKey(o, key)) || pinned.some((o) => sameKey(o, key));
+      if (wanted) tried[k] = 1;
+    });
+    return tried;
+  });
+  return { ...statesOf(texture, keys), home: new Set(signatures.slice(0, 1)), near };
+}
+
+function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'near'> {
+  const types = keys.map((k) => (k.minor ? VOCABULARY.minor : VOCABULARY.major));
+  const offsets: number[] = [];
+  let states = 0;
+  for (const t of types) {
+    offsets.push(states);
+    states += t.length;
+  }
+  const chordIndex = new Map<string, number>();
+  const chords: { root: number; quality: number }[] = [];
+  const chordOf = new Int32Array(states);
+  const keyOfState = new Int16Array(states);
+  const stay = new Float64Array(states);
+  const entry = new Float64Array(states);
+  const isTonic = new Uint8Array(states);
+  const chromatic: number[][] = [];
+  keys.forEach((key, k) =>
+    types[k].forEach((type, c) => {
+      const state = offsets[k] + c;
+      const root = key.tonic + type.root;
+      const quality = QUALITIES.indexOf(type.quality);
+      const id = `${root}|${quality}`;
+      let index = chordIndex.get(id);
+      if (index === undefined) {
+        index = chords.length;
+        chords.push({ root, quality });
+        chordIndex.set(id, index);
+      }
+      chordOf[state] = index;
+      keyOfState[state] = k;
+      isTonic[state] = type.role === 'tonic' ? 1 : 0;
+      const plainSeventh = texture.singleLine && ['maj7', 'min7', 'hdim7'].includes(type.quality);
+      stay[state] = (type.role === 'tonic' ? HARMONY.tonicPerBeat : 0) - (plainSeventh ? HARMONY.seventhInLinePerBeat : 0);
+      entry[state] = plainSeventh ? HARMONY.seventhInLine : 0;
+      chromatic.push(chromaticTones(type, key.minor).map((f) => key.tonic + f));
+    })
+  );
+  return {
+    keys,
+    types,
+    tables: keys.map((k) => (k.minor ? PROGRESSIONS.minor : PROGRESSIONS.major)),
+    offsets,
+    states,
+    keyOfState,
+    chords,
+    chordOf,
+    keyCost: keys.map((a) => keys.map((b) => HARMONY.keyChange + HARMONY.keyDistance * keyDistance(a, b))),
+    chromatic,
+    stay,
+    entry,
+    isTonic
+  };
+}
+
+/** Tables by quality and by distance from the root on the line of fifths, shifted by the reach. */
+const FIT_REACH = 80;
+const FITS = QUALITIES.map((q) => fitTable((relative) => toneFit(TONES[q], relative)));
+const BASS_FITS = QUALITIES.map((q) =>
+  fitTable((relative) => {
+    const place = TONES[q].indexOf(relative);
+    return place >= 0 ? HARMONY.bass[Math.min(place, 3)] : HARMONY.bassForeign;
+  })
+);
+const HAS_SIXTH = QUALITIES.map((q) => TONES[q].includes(10));
+
+function fitTable(fit: (relative: number) => number): Float64Array {
+  return Float64Array.from({ length: 2 * FIT_REACH + 1 }, (_, k) => fit(k - FIT_REACH));
+}
+
+/** Reward of a note for a chord: by its place in it, less in other spelling, a loss if it is foreign. */
+function toneFit(tones: readonly number[], relative: number): number {
+  const exact = tones.indexOf(relative);
+  if (exact >= 0) return HARMONY.tone[Math.min(exact, 3)];
+  const alike = tones.findIndex((t) => fifthsPc(t) === fifthsPc(relative));
+  return alike >= 0 ? HARMONY.tone[Math.min(alike, 3)] * HARMONY.otherSpelling : HARMONY.foreign;
+}
+
+/** Reward of every chord of the search in one slot, per beat. */
+export function emissions(slot: Slot, bass: Tone | null, chords: HarmonySpace['chords'], out: Float64Array, bassCounts: boolean): void {
+  const weights = new Map<number, number>();
+  const length = slot.end - slot.start;
+  let total = 0;
+  for (const tone of slot.tones) {
+    const share = (Math.min(tone.end, slot.end) - Math.max(tone.start, slot.start)) / length;
+    weights.set(tone.fifths, (weights.get(tone.fifths) ?? 0) + share * tone.weight);
+    total += share;
+  }
+  const scale = total > 1 ? 1 / Math.sqrt(total) : 1;
+  const rootReward = bassCounts ? HARMONY.rootSounds : HARMONY.rootSoundsInLine;
+  const spellings = [...weights.keys()];
+  const amounts = [...weights.values()];
+  for (let k = 0; k < chords.length; k++) {
+    const { root, quality } = chords[k];
+    const fits = FITS[quality];
+    let sum = 0;
+    let rootSounds = false;
+    let sixthSounds = false;
+    for (let n = 0; n < spellings.length; n++) {
+      const relative = spellings[n] - root;
+      sum += amounts[n] * fits[relative + FIT_REACH];
+      if (relative === 0) rootSounds = true;
+      else if (relative === 10) sixthSounds = true;
+    }
+    sum *= scale;
+    if (!sixthSounds && HAS_SIXTH[quality]) sum += HARMONY.noAugmentedSixth;
+    if (rootSounds) sum += rootReward;
+    if (bass) sum += BASS_FITS[quality][bass.fifths - root + FIT_REACH];
+    out[k] = sum;
+  }
+}
+
+/**
+ * The bass as it is understood: a low note struck on a beat goes on counting under the notes above it (a
+ * broken chord, a waltz bass) until a strong beat or until something moves in its own region.
+ */
+export function basslines(texture: Texture): (Tone | null)[] {
+  if (texture.singleLine) return texture.slots.map(() => null);
+  let held: Tone | null = null;
+  return texture.slots.map((slot) => {
+    let lowest: Tone | null = null;
+    for (const tone of slot.tones) if (!lowest || tone.midi < lowest.midi) lowest = tone;
+    if (!lowest) {
+      held = null;
+      return null;
+    }
+    if (!held || slot.level >= 2 || lowest.midi <= held.midi + HARMONY.bassRegion) held = lowest;
+    return held;
+  });
+}
