@@ -51,9 +51,21 @@ export function analysisJson(score: Score, parts: number[] | null = null, pins: 
     })),
     cadences: facts.cadences.map((c) => ({ at: positionAt(score, c.start), type: c.type, key: keyName(c.key) })),
     phrases: facts.phrases.map((p) => range(p.start, p.last)),
-    sections: [],
-    parallels: [],
-    sequences: [],
+    sections: facts.sections.map((s) => ({ label: s.label, ...range(s.start, s.last) })),
+    parallels: facts.parallels.map((p) => ({
+      a: range(p.a.start, p.a.last),
+      b: range(p.b.start, p.b.last),
+      transposition: p.transposition,
+      shift: format(p.shift),
+      differences: p.differences.map((d) => ({ a: positionAt(score, d.a), b: positionAt(score, d.b), what: d.what }))
+    })),
+    sequences: facts.sequences.map((s) => ({
+      ...range(s.start, s.last),
+      unitQuarters: format(s.unit),
+      units: s.units,
+      step: s.step,
+      kind: s.kind
+    })),
     accidentals: alteredNotes(score).map(({ note, printed }) => ({
       at: positionIn(score.measures[note.measure], note.onset),
       part: score.parts[note.part].id,

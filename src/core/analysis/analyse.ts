@@ -6,6 +6,7 @@ import type { Facts, Pin } from './facts.ts';
 import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
+import { compare, parallelFacts, sectionFacts, sequenceFacts } from './structure.ts';
 import { findPhrases } from './phrases.ts';
 import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
 
@@ -49,7 +50,17 @@ export function analyse(
   parts: readonly number[] | null = null,
   texture = textureOf(score, parts)
 ): Facts {
-  const facts: Facts = { engine: ENGINE, keys: [], chords: [], cadences: [], phrases: [] };
+  const facts: Facts = {
+    engine: ENGINE,
+    keys: [],
+    chords: [],
+    cadences: [],
+    phrases: [],
+    sections: [],
+    form: null,
+    parallels: [],
+    sequences: []
+  };
   if (texture.tones.length === 0) return facts;
   const overlaps = (p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
     toTicks(texture, p.start) < end && toTicks(texture, p.end) > start;
@@ -68,6 +79,10 @@ export function analyse(
     candidates,
     facts.phrases.map((p) => toTicks(texture, p.end))
   );
+  const comparison = compare(score, texture);
+  facts.parallels = parallelFacts(score, texture, comparison);
+  facts.sequences = sequenceFacts(texture, comparison, facts.chords);
+  Object.assign(facts, sectionFacts(score, texture, comparison, facts.phrases, facts.keys, facts.chords));
   for (const phrase of facts.phrases) {
     const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
     if (closing) phrase.cadence = closing.id;

@@ -67,6 +67,59 @@ export interface PhraseFact extends Certainty {
   cadence?: string;
 }
 
+/** A stretch of time; `end` is exclusive, `last` the start of the last note in it. */
+export interface Span {
+  start: Fraction;
+  end: Fraction;
+  last: Fraction;
+}
+
+export interface SectionFact extends Certainty, Span {
+  id: string;
+  /** Same letter = same music; a prime (') for a variant. */
+  label: string;
+  /** Name of the key in which it begins, and in which it ends. */
+  opens: string;
+  closes: string;
+  /** How it is set up: what comes just before it. */
+  setUp: string;
+}
+
+/** One point at which two parallel places differ; the note's id on the side where something stands. */
+export interface DifferenceFact {
+  kind: string;
+  what: string;
+  a: Fraction;
+  b: Fraction;
+  noteA?: string;
+  noteB?: string;
+}
+
+export interface ParallelFact extends Certainty {
+  id: string;
+  a: Span;
+  b: Span;
+  /** Interval from a to b: "P1", "P5", "-M2". */
+  transposition: string;
+  /** How much later in its bar b stands than a, in quarters. */
+  shift: Fraction;
+  differences: DifferenceFact[];
+  /** Note ids of the two places that belong together. */
+  pairs: [string, string][];
+}
+
+export interface SequenceFact extends Certainty, Span {
+  id: string;
+  unit: Fraction;
+  units: number;
+  /** Interval from one unit to the next: "-M2". */
+  step: string;
+  kind: string | null;
+  line: 'melody' | 'bass';
+  /** First notes of the units. */
+  anchors: string[];
+}
+
 /** Everything that is computed about a score; plain data, so that it can be stored and sent. */
 export interface Facts {
   engine: string;
@@ -74,6 +127,11 @@ export interface Facts {
   chords: ChordFact[];
   cadences: CadenceFact[];
   phrases: PhraseFact[];
+  sections: SectionFact[];
+  /** Name of the form as a whole; null where none fits. */
+  form: string | null;
+  parallels: ParallelFact[];
+  sequences: SequenceFact[];
 }
 
 /** A correction by the instructor; times as in the facts. */

@@ -1,0 +1,190 @@
+import { LIKENESS } from '../style/likeness.ts';
+import { heightOf, type Beat } from './grid.ts';
+
+/** Two places with the same music, as ranges of beats of equal length; `steps` is the staff interval from a to b. */
+export interface BeatPair {
+  a: number;
+  b: number;
+  length: number;
+  steps: number;
+  likeness: number;
+}
+
+const EMPTY = -10_000;
+
+/** The grid as numbers, for the many comparisons. */
+interface Numbers {
+  lead: Int32Array;
+  rhythm: Int32Array;
+  bass: Int32Array;
+  entries: Int32Array;
+}
+
+function numbersOf(beats: readonly Beat[]): Numbers {
+  const numbers: Numbers = {
+    lead: new Int32Array(beats.length).fill(EMPTY),
+    rhythm: new Int32Array(beats.length),
+    bass: new Int32Array(beats.length).fill(EMPTY),
+    entries: new Int32Array(beats.length)
+  };
+  beats.forEach((b, k) => {
+    if (b.lead) numbers.lead[k] = heightOf(b.lead);
+    if (b.bass && b.bass !== b.lead) numbers.bass[k] = heightOf(b.bass);
+    numbers.rhythm[k] = b.rhythm;
+    numbers.entries[k] = b.entries.length;
+  });
+  return numbers;
+}
+
+/** How alike two beats are when the second is `steps` higher: 0 to 1; null when both are silent. */
+export function beatLikeness(a: Beat, b: Beat, steps: number): number | null {
+  if (!a.lead && !b.lead) return null;
+  if (!a.lead || !b.lead) return 0;
+  const L = LIKENESS;
+  const from = heightOf(a.lead);
+  const to = heightOf(b.lead);
+  let value = 0;
+  if (to - from === steps) value += L.lead;
+  else if (b.steps.includes(from + steps) || a.steps.includes(to - steps)) value += L.leadElsewhere;
+  const shared = a.steps.filter((s) => b.steps.includes(s + steps)).length;
+  value += (L.others * shared) / Math.max(a.steps.length, b.steps.length);
+  if (a.rhythm === b.rhythm) value += L.rhythm;
+  else if (a.rhythm && b.rhythm && (a.rhythm & b.rhythm) === Math.min(a.rhythm, b.rhythm)) value += L.rhythm / 2;
+  if (a.bass && b.bass) {
+    if ((((heightOf(b.bass) - heightOf(a.bass) - steps) % 7) + 7) % 7 === 0) value += L.bass;
+  } else value += value * L.bass;
+  return value;
+}
+
+/** Diagonals (lags) and intervals on which some stretch agrees in its leading notes, the most promising first. */
+function promising(numbers: Numbers): { lag: number; steps: number; weight: number }[] {
+  const { lead, entries } = numbers;
+  const n = lead.length;
+  const look = LIKENESS.lookBeats;
+  const found: { lag: number; steps: number; weight: number }[] = [];
+  const counts = new Int32Array(129);
+  const best = new Int32Array(129);
+  for (let lag = 2; lag < n - 2; lag++) {
+    counts.fill(0);
+    best.fill(0);
+    // A sliding window over the diagonal counts how often each interval stands between the leading notes.
+    for (let i = 0; i + lag < n; i++) {
+      const a = lead[i];
+      const b = lead[i + lag];
+      if (a !== EMPTY && b !== EMPTY && (entries[i] || entries[i + lag])) {
+        const slot = b - a + 64;
+        if (slot >= 0 && slot < 129 && ++counts[slot] > best[slot]) best[slot] = counts[slot];
+      }
+      const out = i - look + 1;
+      if (out >= 0) {
+        const x = lead[out];
+        const y = lead[out + lag];
+        if (x !== EMPTY && y !== EMPTY && (entries[out] || entries[out + lag])) {
+          const slot = y - x + 64;
+          if (slot >= 0 && slot < 129) counts[slot]--;
+        }
+      }
+    }
+    for (let slot = 0; slot < 129; slot++)
+      if (best[slot] >= look * LIKENESS.lookShare && best[slot] >= 3) found.push({ lag, steps: slot - 64, weight: best[slot] });
+  }
+  return found.sort((a, b) => b.weight - a.weight || Math.abs(a.steps) - Math.abs(b.steps)).slice(0, LIKENESS.mostDiagonals);
+}
+
+/** Best stretches of one diagonal at one interval: where the sum of likeness over the going rate is greatest. */
+function stretches(beats: readonly Beat[], lag: number, steps: number): BeatPair[] {
+  const result: BeatPair[] = [];
+  let start = 0;
+  let sum = 0;
+  let peak = 0;
+  let peakEnd = 0;
+  const close = () => {
+    if (peak > 0) {
+      let total = 0;
+      let count = 0;
+      for (let i = start; i < peakEnd; i++) {
+        const value = beatLikeness(beats[i], beats[i + lag], steps);
+        if (value === null) continue;
+        total += value;
+        count++;
+      }
+      result.push({ a: start, b: start + lag, length: peakEnd - start, steps, likeness: count ? total / count : 0 });
+    }
+    sum = peak = 0;
+  };
+  for (let i = 0; i + lag < beats.length; i++) {
+    const value = (beatLikeness(beats[i], beats[i + lag], steps) ?? LIKENESS.goOn) - LIKENESS.goOn;
+    if (sum <= 0) {
+      if (value <= 0) continue;
+      start = i;
+      sum = 0;
+    }
+    sum += value;
+    if (sum > peak) {
+      peak = sum;
+      peakEnd = i + 1;
+    }
+    // Far below its best the stretch has ended there.
+    if (sum <= 0 || sum < peak - 1.6) {
+      const resume = peakEnd;
+      close();
+      i = Math.max(i - 1, resume - 1);
+      sum = 0;
+      while (i + 1 < resume) i++;
+    }
+  }
+  close();
+  return result;
+}
+
+const overlapOf = (a: number, aLength: number, b: number, bLength: number): number =>
+  Math.max(0, Math.min(a + aLength, b + bLength) - Math.max(a, b)) / Math.min(aLength, bLength);
+
+/**
+ * Places with the same music: at the same or another pitch, decorated otherwise, thinned, shifted in the bar.
+ * Found on the leading notes of the beats, then held against the notes, rhythm and bass of every beat.
+ * @param bar beats of a usual bar
+ */
+export function findPairs(beats: readonly Beat[], bar: number): BeatPair[] {
+  if (beats.length < 4) return [];
+  const L = LIKENESS;
+  const numbers = numbersOf(beats);
+  const notes = (from: number, length: number): number => {
+    let sum = 0;
+    for (let k = from; k < from + length; k++) sum += numbers.entries[k];
+    return sum;
+  };
+  const candidates: BeatPair[] = [];
+  for (const { lag, steps } of promising(numbers)) {
+    for (const found of stretches(beats, lag, steps)) {
+      const pair = found.length > lag ? { ...found, length: lag } : found;
+      const bars = pair.length / bar;
+      const elsewhere = steps % 7 !== 0;
+      if (bars < (elsewhere ? L.shortestBarsElsewhere : L.shortestBars) - 0.51 / bar) continue;
+      if (Math.min(notes(pair.a, pair.length), notes(pair.b, pair.length)) < L.fewestNotes * (elsewhere ? 1.3 : 1)) continue;
+      if (pair.likeness < (elsewhere ? L.otherPitch : L.samePitch)) continue;
+      // What follows at once, shorter than two bars or at another pitch and shorter than four, is a sequence or an echo.
+      if (lag <= pair.length + bar / 2 && bars < (elsewhere ? 4 : 2)) continue;
+      if (lag % bar !== 0 && pair.likeness < L.otherPitch + 0.08) continue;
+      candidates.push(pair);
+    }
+  }
+  const value = (p: BeatPair): number =>
+    p.length * (p.likeness - 0.35) * (p.steps % 7 === 0 ? 1.1 : 1) * ((p.b - p.a) % bar === 0 ? 1.1 : 1);
+  candidates.sort((x, y) => value(y) - value(x));
+  const kept: BeatPair[] = [];
+  for (const c of candidates) {
+    if (kept.length >= L.mostPlaces) break;
+    const shadow = kept.some(
+      (k) => overlapOf(k.a, k.length, c.a, c.length) > L.overlap && overlapOf(k.b, k.length, c.b, c.length) > L.overlap
+    );
+    // A weaker claim on a place that is already explained at the same pitch is a coincidence.
+    const explained =
+      c.steps % 7 !== 0 &&
+      kept.some(
+        (k) => k.steps % 7 === 0 && k.likeness > c.likeness && overlapOf(k.b, k.length, c.b, c.length) > 0.9 && k.length >= c.length
+      );
+    if (!shadow && !explained) kept.push(c);
+  }
+  return kept.sort((x, y) => x.a - y.a || x.b - y.b);
+}

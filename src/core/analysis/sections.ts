@@ -1,0 +1,184 @@
+import { LIKENESS } from '../style/likeness.ts';
+import { beatLikeness, type BeatPair } from './parallels.ts';
+import type { Beat } from './grid.ts';
+
+/** A section as a half-open range of beats with its letter: same letter = same music, a prime for a variant. */
+export interface BeatSection {
+  from: number;
+  to: number;
+  label: string;
+}
+
+/** How alike two stretches are from their beginnings, at the best interval; lengths may differ. */
+export function likenessOf(
+  beats: readonly Beat[],
+  a: { from: number; to: number },
+  b: { from: number; to: number }
+): { likeness: number; steps: number } {
+  const length = Math.min(a.to - a.from, b.to - b.from);
+  const longer = Math.max(a.to - a.from, b.to - b.from);
+  let best = { likeness: 0, steps: 0 };
+  for (const steps of intervals(beats, a.from, b.from, length)) {
+    let sum = 0;
+    let count = 0;
+    for (let k = 0; k < length; k++) {
+      const value = beatLikeness(beats[a.from + k], beats[b.from + k], steps);
+      if (value === null) continue;
+      sum += value;
+      count++;
+    }
+    const likeness = count ? (sum / count) * (steps % 7 === 0 ? 1 : 0.94) : 0;
+    if (likeness > best.likeness) best = { likeness, steps };
+  }
+  // A much shorter copy is a variant at the most.
+  if (longer > 1.5 * length) best.likeness = Math.min(best.likeness, LIKENESS.sameSection - 0.01);
+  if (longer > 2.5 * length) best.likeness *= 0.6;
+  return best;
+}
+
+/** The intervals that occur most between the leading notes of two stretches. */
+function intervals(beats: readonly Beat[], a: number, b: number, length: number): number[] {
+  const votes = new Map<number, number>([[0, 1]]);
+  for (let k = 0; k < length; k++) {
+    const x = beats[a + k].lead;
+    const y = beats[b + k].lead;
+    if (!x || !y) continue;
+    const steps = y.note.sounding!.octave * 7 + y.note.sounding!.step - (x.note.sounding!.octave * 7 + x.note.sounding!.step);
+    votes.set(steps, (votes.get(steps) ?? 0) + 1);
+  }
+  return [...votes]
+    .sort((p, q) => q[1] - p[1])
+    .slice(0, 3)
+    .map(([steps]) => steps);
+}
+
+interface Ground {
+  beats: readonly Beat[];
+  pairs: readonly BeatPair[];
+  /** Beats before which the page itself divides: repeats, double bars, endings. */
+  dividers: readonly number[];
+  /** Beats at which phrases begin. */
+  phrases: readonly number[];
+  bar: number;
+}
+
+/** Nearest phrase start within a bar and a half; the beat itself where there is none. */
+function snap(ground: Ground, beat: number): number {
+  const near = ground.phrases.filter((p) => Math.abs(p - beat) <= 1.5 * ground.bar).sort((a, b) => Math.abs(a - beat) - Math.abs(b - beat));
+  return near[0] ?? beat;
+}
+
+/**
+ * Where sections begin: at the page's own divisions; where the piece's opening, or the opening of an earlier
+ * section, returns at a phrase; and where such a return ends before other music begins.
+ */
+function borders(ground: Ground): number[] {
+  const { beats, pairs, dividers, bar } = ground;
+  const total = beats.length;
+  const own = [0, ...dividers.filter((d) => d > 0 && d < total)].sort((a, b) => a - b);
+  const result = new Set(own);
+  const first = own[1] ?? total;
+  const blockOf = (beat: number): number => own.findLast((d) => d <= beat) ?? 0;
+  const endOf = (beat: number): number => own.find((d) => d > beat) ?? total;
+  const least = 4 * bar;
+  const returns = pairs
+    .filter((p) => p.steps % 7 === 0 && p.length >= least - bar && p.b - p.a >= least)
+    .map((p) => ({ ...p, a: snap(ground, p.a), b: snap(ground, p.b) }));
+  for (const p of returns) {
+    const opensBlock = own.some((d) => Math.abs(d - p.a) <= bar);
+    if (!opensBlock) continue;
+    const inside = blockOf(p.b);
+    const sameBlock = blockOf(p.a) === inside;
+    // Within a strain that the page itself closes, the second half may begin like the first: that is one section.
+    if (sameBlock && own.length > 1 && endOf(p.a) - p.a <= 20 * bar && first < total) continue;
+    if (p.b - inside < least - bar || endOf(p.b) - p.b < 2 * bar) continue;
+    result.add(p.b);
+  }
+  // Where a return has been told, what comes between it and the opening's own length is other music.
+  const sorted = [...result].sort((a, b) => a - b);
+  for (const p of returns) {
+    if (!sorted.includes(p.b) || own.includes(p.b)) continue;
+    const end = snap(ground, p.a + lengthFrom(ground, p.a, p.b, sorted));
+    const next = sorted.find((s) => s > p.a) ?? total;
+    if (end - p.a >= least - bar && next - end >= least - bar) result.add(end);
+    const after = snap(ground, p.b + (end - p.a));
+    const following = [...result].sort((a, b) => a - b).find((s) => s > p.b) ?? total;
+    if (following - after >= least - bar) result.add(after);
+  }
+  return [...result].sort((a, b) => a - b);
+}
+
+/** How far the music that returns at `b` goes on like that at `a`, to the next border. */
+function lengthFrom(ground: Ground, a: number, b: number, sorted: readonly number[]): number {
+  const { beats, bar } = ground;
+  const most = Math.min(b - a, beats.length - b, ...(sorted.filter((s) => s > a).map((s) => s - a) as number[]));
+  let last = 0;
+  let sum = 0;
+  let count = 0;
+  for (let k = 0; k < most; k++) {
+    const value = beatLikeness(beats[a + k], beats[b + k], 0);
+    if (value !== null) {
+      sum += value;
+      count++;
+    }
+    if ((k + 1) % bar === 0) {
+      if (sum / Math.max(1, count) >= 0.45) last = k + 1;
+      sum = count = 0;
+      if (k + 1 - last > 2 * bar) break;
+    }
+  }
+  return last;
+}
+
+/** Sections of the piece, lettered in the order in which their music first comes. */
+export function findSections(ground: Ground): BeatSection[] {
+  const { beats } = ground;
+  if (beats.length === 0) return [];
+  const starts = borders(ground);
+  const ranges = starts.map((from, k) => ({ from, to: starts[k + 1] ?? beats.length }));
+  const models: BeatSection[] = [];
+  const letters: string[] = [];
+  return ranges.map((range) => {
+    let best: { label: string; likeness: number } | null = null;
+    for (const model of models) {
+      const { likeness } = likenessOf(beats, model, range);
+      if (!best || likeness > best.likeness) best = { label: model.label, likeness };
+    }
+    if (best && best.likeness >= LIKENESS.sameSection) return { ...range, label: best.label };
+    let label: string;
+    if (best && best.likeness >= LIKENESS.variedSection) {
+      const letter = best.label.replace(/'/g, '');
+      const variants = new Set(models.filter((m) => m.label.startsWith(letter)).map((m) => m.label)).size;
+      label = letter + "'".repeat(Math.min(3, variants));
+    } else {
+      label = letterOf(letters.length);
+      letters.push(label);
+    }
+    models.push({ ...range, label });
+    return { ...range, label };
+  });
+}
+
+const letterOf = (k: number): string =>
+  k < 26 ? String.fromCharCode(65 + k) : `${String.fromCharCode(65 + (k % 26))}${Math.floor(k / 26)}`;
+
+/** A name for the form, from the letters, the repeats and the keys; null where none fits (handbook 3.2). */
+export function formName(
+  labels: readonly string[],
+  repeated: readonly boolean[],
+  keys: { opens: string; firstCloses: string },
+  bars: readonly number[]
+): string | null {
+  const plain = labels.map((l) => l.replace(/'/g, ''));
+  const word = plain.join('');
+  const even = bars.every((b) => b === bars[0]);
+  if (/^A(BA|BACA)(?:[C-Z]A)*$/.test(word) && word.length >= 5) return 'rondo or ritornello';
+  if (/^AABA$/.test(word)) return even && bars[0] === 8 ? 'A A B A of eight-bar phrases' : 'A A B A';
+  if (/^ABA$/.test(word)) return repeated[0] && repeated.some((r, k) => k > 0 && r) ? 'rounded binary' : 'ternary';
+  if (/^AB$/.test(word)) return repeated[0] || repeated[1] || keys.firstCloses !== keys.opens ? 'binary' : 'two-part';
+  if (/^A{3,}$/.test(word)) return labels.slice(1).every((l) => l !== 'A') ? 'theme and variations' : 'strophic';
+  if (/^AA$/.test(word)) return labels[1] === 'A' ? 'strophic' : 'period writ large (A A′)';
+  if (/^ABAB$/.test(word)) return 'strophic with two parts';
+  if (/^A(B|C|BC)?A?D?A?/.test(word) && plain.filter((l) => l === 'A').length >= 3 && plain.length >= 5) return 'rondo or ritornello';
+  return null;
+}

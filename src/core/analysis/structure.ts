@@ -1,0 +1,190 @@
+import { sub, toNumber, type Fraction } from '../score/fraction.ts';
+import type { Score } from '../score/model.ts';
+import { intervalName } from '../score/pitch.ts';
+import { measureAt, positionAt } from '../score/position.ts';
+import { alignPlaces } from './align.ts';
+import { sectionEnds } from './cadences.ts';
+import {
+  factId,
+  type ChordFact,
+  type KeyFact,
+  type ParallelFact,
+  type PhraseFact,
+  type SectionFact,
+  type SequenceFact,
+  type Span
+} from './facts.ts';
+import { beatGrid, beatIndexAt, beatsPerBar, heightOf, type Beat } from './grid.ts';
+import { parseKey } from './keys.ts';
+import { findPairs, type BeatPair } from './parallels.ts';
+import { findSections, formName } from './sections.ts';
+import { anchorsOf, findSequences, kindOf, type BeatSequence } from './sequences.ts';
+import { firstFrom, fromTicks, toTicks, type Texture, type Tone } from './texture.ts';
+
+/** The ground of comparisons: beats, pairs and sequences; depends on the notes alone, not on chords or corrections. */
+export interface Comparison {
+  beats: Beat[];
+  bar: number;
+  pairs: BeatPair[];
+  sequences: BeatSequence[];
+}
+
+export function compare(score: Score, texture: Texture): Comparison {
+  const beats = beatGrid(score, texture);
+  const bar = beatsPerBar(beats);
+  return { beats, bar, pairs: findPairs(beats, bar), sequences: findSequences(beats) };
+}
+
+const tonesBetween = (texture: Texture, from: number, to: number): Tone[] =>
+  texture.tones.slice(firstFrom(texture.tones, from), firstFrom(texture.tones, to));
+
+/** A span from tick to tick, with the last note that begins in it. */
+function spanOf(texture: Texture, from: number, to: number): Span {
+  const last = texture.tones[firstFrom(texture.tones, to) - 1];
+  return { start: fromTicks(texture, from), end: fromTicks(texture, to), last: fromTicks(texture, Math.max(from, last?.start ?? from)) };
+}
+
+/** Trims silence: from the first note that begins in the beats to the last. */
+function soundingSpan(texture: Texture, beats: readonly Beat[], from: number, to: number): Span {
+  const start = beats[from].start;
+  const end = beats[to - 1].end;
+  const first = texture.tones[firstFrom(texture.tones, start)];
+  return spanOf(texture, first && first.start < end ? first.start : start, end);
+}
+
+/** Beat of the bar on which a place begins, in quarters from the bar line. */
+const inBar = (score: Score, at: Fraction): Fraction => sub(at, measureAt(score, at).start);
+
+/** Notes of one place beyond this many beats are not aligned one by one. */
+const MOST_ALIGNED_BEATS = 400;
+
+export function parallelFacts(score: Score, texture: Texture, { beats, bar, pairs }: Comparison): ParallelFact[] {
+  return pairs.map((pair) => {
+    const length = Math.min(pair.length, MOST_ALIGNED_BEATS);
+    const [fromA, fromB] = [beats[pair.a].start, beats[pair.b].start];
+    const [toA, toB] = [beats[pair.a + length - 1].end, beats[pair.b + length - 1].end];
+    const beat = beats[pair.a].end - beats[pair.a].start;
+    const {
+      pairs: notes,
+      differences,
+      chromatic
+    } = alignPlaces(tonesBetween(texture, fromA, toA), tonesBetween(texture, fromB, toB), fromA, fromB, pair.steps, beat);
+    const a = soundingSpan(texture, beats, pair.a, pair.a + pair.length);
+    const b = soundingSpan(texture, beats, pair.b, pair.b + pair.length);
+    const place = (t: Tone | null, own: number, other: Tone | null, otherStart: number): Fraction =>
+      fromTicks(texture, t ? t.start : own + (other!.start - otherStart));
+    const bars = Math.round(pair.length / bar);
+    const share = notes.length ? Math.round((100 * notes.length) / (notes.length + differences.filter((d) => !d.a || !d.b).length)) : 0;
+    return {
+      id: `parallel-${factId('', a.start)}-${factId('', b.start)}`,
+      a,
+      b,
+      transposition: intervalName({ diatonic: pair.steps, chromatic }),
+      shift: sub(inBar(score, fromTicks(texture, fromB)), inBar(score, fromTicks(texture, fromA))),
+      differences: differences.map((d) => ({
+        kind: d.kind,
+        what: d.what,
+        a: place(d.a, fromA, d.b, fromB),
+        b: place(d.b, fromB, d.a, fromA),
+        ...(d.a ? { noteA: d.a.note.id } : {}),
+        ...(d.b ? { noteB: d.b.note.id } : {})
+      })),
+      pairs: notes.map((p) => [p.a.note.id, p.b.note.id] as [string, string]),
+      confidence: Math.round(100 * Math.min(0.99, pair.likeness + Math.min(0.15, 0.02 * bars))) / 100,
+      evidence: `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${share} % of the notes belong together`
+    };
+  });
+}
+
+export function sequenceFacts(texture: Texture, { beats, sequences }: Comparison, chords: readonly ChordFact[]): SequenceFact[] {
+  return sequences.map((s) => {
+    const span = soundingSpan(texture, beats, s.from, s.to);
+    const tones = s.line === 'melody' ? (k: number) => beats[k].lead : (k: number) => beats[k].bass;
+    const votes = new Map<number, number>();
+    for (let k = s.from; k + s.unit < s.to; k++) {
+      const [x, y] = [tones(k), tones(k + s.unit)];
+      if (x && y && heightOf(y) - heightOf(x) === s.steps) votes.set(y.midi - x.midi, (votes.get(y.midi - x.midi) ?? 0) + 1);
+    }
+    const chromatic = [...votes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? Math.round((s.steps * 12) / 7);
+    const inside = chords.filter(
+      (c) => toTicks(texture, c.start) >= toTicks(texture, span.start) && toTicks(texture, c.start) < toTicks(texture, span.end)
+    );
+    const roots = inside.map((c) => parseKey(`${c.root} major`)?.tonic ?? 0).filter((r, k, all) => k === 0 || r !== all[k - 1]);
+    const kind = kindOf(beats, s, roots, chromatic);
+    return {
+      ...span,
+      id: factId('sequence', span.start),
+      unit: fromTicks(texture, beats[s.from + s.unit].start - beats[s.from].start),
+      units: s.units,
+      step: intervalName({ diatonic: s.steps, chromatic }),
+      kind,
+      line: s.line,
+      anchors: anchorsOf(beats, s).map((t) => t.note.id),
+      confidence: Math.min(0.98, 0.7 + 0.07 * s.units),
+      evidence: `${s.units} units in the ${s.line}, each ${s.steps > 0 ? 'higher' : 'lower'} than the one before`
+    };
+  });
+}
+
+/** Sections and the name of the form. */
+export function sectionFacts(
+  score: Score,
+  texture: Texture,
+  { beats, bar, pairs }: Comparison,
+  phrases: readonly PhraseFact[],
+  keys: readonly KeyFact[],
+  chords: readonly ChordFact[]
+): { sections: SectionFact[]; form: string | null } {
+  const melodyStarts = phrases.map((p) => toTicks(texture, p.start));
+  // An upbeat belongs to what it leads into: a section begins with the first phrase at or just before its bar line.
+  const withUpbeat = (tick: number): number => melodyStarts.find((p) => p >= tick - barTicks && p < tick && lateInBar(p)) ?? tick;
+  const barTicks = bar * (beats[0] ? beats[Math.min(1, beats.length - 1)].end - beats[Math.min(1, beats.length - 1)].start : 1);
+  const lateInBar = (tick: number): boolean => {
+    const measure = measureAt(score, fromTicks(texture, tick));
+    return toNumber(sub(fromTicks(texture, tick), measure.start)) > toNumber(measure.length) / 2;
+  };
+  const ends = sectionEnds(score, texture);
+  const sections = findSections({
+    beats,
+    pairs,
+    dividers: ends.map((e) => (e >= texture.totalTicks ? beats.length : beatIndexAt(beats, e))),
+    phrases: melodyStarts.map((p) => beatIndexAt(beats, p)),
+    bar
+  });
+  const starts = sections.map((s, k) =>
+    k === 0 ? beats[0].start : ends.includes(beats[s.from].start) ? beats[s.from].start : withUpbeat(beats[s.from].start)
+  );
+  const keyAt = (tick: number): string => keys.find((k) => toTicks(texture, k.end) > tick)?.name ?? keys.at(-1)?.name ?? '';
+  const facts = sections.map((s, k): SectionFact => {
+    const to = starts[k + 1] ?? texture.totalTicks;
+    const span = spanOf(texture, starts[k], to);
+    const before = chords.filter((c) => toTicks(texture, c.end) <= starts[k] + 1).at(-1);
+    const same = sections.findIndex((o) => o.label.replace(/'/g, '') === s.label.replace(/'/g, ''));
+    return {
+      ...span,
+      id: factId('section', span.start),
+      label: s.label,
+      opens: keyAt(starts[k]),
+      closes: keyAt(Math.max(starts[k], toTicks(texture, span.last))),
+      setUp: k === 0 ? 'the beginning' : before ? `${before.roman} in ${keyAt(starts[k] - 1)} before it` : 'silence before it',
+      confidence: ends.includes(starts[k]) || k === 0 ? 0.95 : 0.75,
+      evidence:
+        same < k
+          ? `the music of section ${sections[same].label} at ${positionAt(score, fromTicks(texture, starts[same])).number}`
+          : 'other music'
+    };
+  });
+  const repeated = facts.map((f) =>
+    score.measures.some((m) => m.repeatEnd && toNumber(m.start) >= toNumber(f.start) && toNumber(m.start) < toNumber(f.end))
+  );
+  const bars = sections.map((s) => Math.round((s.to - s.from) / bar));
+  const form = facts.length
+    ? formName(
+        sections.map((s) => s.label),
+        repeated,
+        { opens: facts[0].opens, firstCloses: facts[0].closes },
+        bars
+      )
+    : null;
+  return { sections: facts, form };
+}

@@ -1,0 +1,43 @@
+/**
+ * When two places count as the same music. Set by hand on scores with known repetitions; no published source.
+ * Likeness of two beats is 0 to 1.
+ */
+export const LIKENESS = {
+  /** Parts of a beat's likeness: its leading note, the other notes, the rhythm, the bass. */
+  lead: 0.5,
+  /** The leading note is there, but elsewhere in the beat. */
+  leadElsewhere: 0.34,
+  others: 0.2,
+  rhythm: 0.15,
+  bass: 0.15,
+  /** A beat must be at least this alike, on average, for a place to go on. */
+  goOn: 0.52,
+  /** Average likeness that a whole place needs: at the same pitch, at another pitch. */
+  samePitch: 0.6,
+  otherPitch: 0.66,
+  /** Shortest places in bars, and with how many notes. */
+  shortestBars: 2,
+  shortestBarsElsewhere: 2,
+  fewestNotes: 7,
+  /** Share of leading notes at one interval within a look ahead of so many beats that makes a diagonal worth a closer look. */
+  lookBeats: 8,
+  lookShare: 0.5,
+  /** No more places than these are kept, the longest and most alike first. */
+  mostPlaces: 80,
+  /** So many diagonals get a closer look. */
+  mostDiagonals: 600,
+  /** Two places overlap when they share this much. */
+  overlap: 0.6,
+  /** Sections: same letter from here on, a prime from there on. */
+  sameSection: 0.86,
+  variedSection: 0.55
+} as const;
+
+export const SEQUENCE = {
+  /** Fewest units in all; lengths of a unit in beats at most. */
+  fewestUnits: 3,
+  longestUnitBeats: 16,
+  /** Share of beats of a copy that must agree with the model. */
+  agree: 0.78,
+  rhythm: 0.8
+} as const;
