@@ -77,7 +77,7 @@ export function analyse(
   facts.cadences = chooseCadences(
     texture,
     candidates,
-    facts.phrases.map((p) => toTicks(texture, p.end))
+    facts.phrases.map((p) => ({ start: toTicks(texture, p.start), last: toTicks(texture, p.last), end: toTicks(texture, p.end) }))
   );
   const comparison = compare(score, texture);
   facts.parallels = parallelFacts(score, texture, comparison);

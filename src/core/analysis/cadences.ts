@@ -75,14 +75,14 @@ export function cadenceCandidates(score: Score, texture: Texture, chords: ChordF
 function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
   const same = sameKey(from.key, to.key) || from.key.tonic === to.key.tonic;
   if (!same) return null;
-  // An applied dominant may close a phrase in the key of its goal.
-  if (from.applied && isGoal(from, to)) return 'PAC';
+  // The dominant of the dominant leads to a half close; another applied dominant may close in the key of its goal.
+  if (from.applied && isGoal(from, to)) return to.role === 'dominant' ? 'HC' : 'PAC';
   if (from.role === 'dominant' && !from.cadential) {
     if (to.role === 'tonic') return 'PAC';
     if (to.role === 'submediant' && /^(vi|VI|bVI)/.test(to.roman)) return 'DC';
     return null;
   }
-  if (to.role === 'dominant' && /^V(64)?$/.test(to.roman)) return 'HC';
+  if (to.role === 'dominant' && /^V(64|7)?$/.test(to.roman)) return 'HC';
   if (to.role === 'tonic' && from.role === 'predominant' && /^(IV|iv)$/.test(from.roman)) return 'PC';
   return null;
 }
@@ -91,8 +91,8 @@ function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
 const isGoal = (from: ChordFact, to: ChordFact): boolean => from.roman.endsWith(`/${to.roman.replace(/[\d%]+$/, '')}`);
 
 /** Key in which a step closes: its own, or that of an applied dominant's goal. */
-function closingKey(from: ChordFact, to: ChordFact): Key {
-  if (!from.applied) return to.key;
+function closingKey(from: ChordFact, to: ChordFact, type: CadenceType): Key {
+  if (!from.applied || type === 'HC') return to.key;
   return { tonic: parseKey(`${to.root} major`)!.tonic, minor: to.quality === 'min' || to.quality === 'min7' };
 }
 
@@ -121,11 +121,13 @@ function weigh(
   }
   const before = chords[k - 2];
   const line = texture.singleLine;
+  // What counts is the bass on which the dominant leaves, not the one on which it came.
+  const rootBefore = from.inversion === 0 || lastBass(texture, toTicks(texture, from.start), at) === from.root;
   let kind = type;
   if (type === 'PAC') {
     if (from.applied) score += C.applied;
     if (from.roman.startsWith('vii')) score += C.leadingChord;
-    else score += from.inversion === 0 || line ? C.dominantRoot : C.dominantInverted;
+    else score += rootBefore || line ? C.dominantRoot : C.dominantInverted;
     score += to.inversion === 0 || line ? C.goalRoot : C.goalInverted;
     const start = before && before.root === from.root ? chords[k - 3] : before;
     if (before?.cadential || start?.role === 'predominant' || start?.role === 'colour') {
@@ -134,16 +136,32 @@ function weigh(
     }
     const soprano = sopranoIn(texture, at, until);
     if (soprano === to.root) score += C.sopranoTonic;
-    const perfect = soprano === to.root && (line || (from.inversion === 0 && to.inversion === 0)) && from.roman.startsWith('V');
+    const perfect = soprano === to.root && (line || (rootBefore && to.inversion === 0)) && from.roman.startsWith('V');
     kind = perfect ? 'PAC' : 'IAC';
   } else if (type === 'HC') {
     score += C.halfBase + (to.inversion === 0 ? C.goalRoot : C.goalInverted);
     if (from.role === 'predominant' || from.role === 'colour' || from.applied || to.cadential) score += C.prepared;
+    if (to.roman === 'V7') score += C.halfOnSeventh;
+    // Where the dominant of the dominant closes a whole section, its goal has become the key.
+    if (from.applied && sectionEnd && sopranoIn(texture, at, until) === to.root) kind = 'PAC';
   } else if (type === 'DC') {
     score += C.deceptiveBase + (from.inversion === 0 ? C.dominantRoot : C.dominantInverted);
     if (before?.role === 'predominant' || before?.cadential) score += C.prepared;
   } else score += C.plagalBase + (to.inversion === 0 ? C.goalRoot : C.goalInverted);
   return { type: kind, at, until, score, from, to, evidence };
+}
+
+/** Spelled name of the last note of the bass before a moment. */
+function lastBass(texture: Texture, from: number, at: number): string | null {
+  const beat = texture.ticksPerQuarter;
+  const tones = texture.tones
+    .slice(firstFrom(texture.tones, Math.max(from, at - 4 * beat)), firstFrom(texture.tones, at))
+    .filter((t) => !t.note.grace);
+  if (!tones.length) return null;
+  const lowest = tones
+    .filter((t) => t.end >= at - 1)
+    .reduce<(typeof tones)[number] | null>((a, b) => (!a || b.midi < a.midi ? b : a), null);
+  return lowest ? fifthsName(lowest.fifths) : null;
 }
 
 /** Spelled name of the melody note that stands at the arrival: the one at it, or the last that resolves into the chord early. */
@@ -158,27 +176,46 @@ function sopranoIn(texture: Texture, at: number, until: number): string | null {
   return fifthsName((texture.singleLine ? first : longest).fifths);
 }
 
-/** The candidates that are cadences, now that the phrase ends are known (in ticks). */
-export function chooseCadences(texture: Texture, candidates: CadenceCandidate[], phraseEnds: number[]): CadenceFact[] {
+/** A phrase as its melody marks it, in ticks: first note, last note, where the next phrase begins. */
+export interface PhraseTicks {
+  start: number;
+  last: number;
+  end: number;
+}
+
+/**
+ * The candidates that are cadences, now that the phrases are known. A cadence is where a phrase ends: each phrase
+ * has at most one, the best whose goal sounds under its last note. Inside a phrase only the firmest close counts.
+ */
+export function chooseCadences(texture: Texture, candidates: CadenceCandidate[], phrases: readonly PhraseTicks[]): CadenceFact[] {
+  const C = CADENCE;
   const facts: CadenceFact[] = [];
-  for (const c of candidates) {
-    const ends = phraseEnds.some((e) => e > c.at && e <= c.until + texture.ticksPerQuarter);
-    const score = c.score + (ends ? CADENCE.phraseEnd : 0);
-    if (score < CADENCE.threshold) continue;
-    // Where the line has paused just before, the goal chord opens something new and closes nothing.
-    const opening = firstFrom(texture.melody, c.at);
-    const pausedBefore = opening > 0 && texture.melody[opening]?.start === c.at && texture.melody[opening - 1].end < c.at;
-    if (pausedBefore && c.type !== 'HC') continue;
-    // A half cadence needs the phrase to end there; elsewhere the dominant is on its way.
-    if ((c.type === 'HC' || c.type === 'PC') && !ends) continue;
+  const bar = texture.ticksPerQuarter;
+  const starts = new Set(phrases.map((p) => p.start));
+  const chosen = new Map<CadenceCandidate, boolean>();
+  for (const phrase of phrases) {
+    let best: CadenceCandidate | null = null;
+    for (const c of candidates) {
+      const closes = c.at > phrase.start && c.at < phrase.end && c.until + bar / 2 > phrase.last;
+      // The goal of a feminine ending comes just before the last notes, in the same chord or in its own.
+      if (!closes || (c.until <= phrase.last && phrase.last - c.at > 2 * bar)) continue;
+      if (c.score + C.phraseEnd >= C.threshold && (!best || c.score > best.score)) best = c;
+    }
+    if (best) chosen.set(best, true);
+  }
+  for (const c of candidates)
+    if (!chosen.has(c) && c.score >= C.inside && c.type !== 'HC' && c.type !== 'PC' && !starts.has(c.at)) chosen.set(c, false);
+  for (const [c, ends] of [...chosen].sort((a, b) => a[0].at - b[0].at)) {
+    const score = c.score + (ends ? C.phraseEnd : 0);
     facts.push({
       id: factId('cadence', c.to.start),
       start: c.to.start,
       type: c.type,
-      key: closingKey(c.from, c.to),
+      key: closingKey(c.from, c.to, c.type),
       from: c.from.id,
       to: c.to.id,
-      confidence: Math.round(100 / (1 + Math.exp(-1.6 * (score - CADENCE.threshold) - 0.4))) / 100,
+      strength: Math.round(100 / (1 + Math.exp(-0.9 * (score - 3)))) / 100,
+      confidence: Math.round(100 / (1 + Math.exp(-1.6 * (score - C.threshold) - 0.4))) / 100,
       evidence: [...c.evidence, ...(ends ? ['a phrase ends'] : [])].join('; ')
     });
   }

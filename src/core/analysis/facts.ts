@@ -52,6 +52,8 @@ export interface CadenceFact extends Certainty {
   start: Fraction;
   type: CadenceType;
   key: Key;
+  /** How firmly it closes, 0 to 1. */
+  strength: number;
   /** Chord ids: what leads and what is reached. */
   from: string;
   to: string;

@@ -156,7 +156,8 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
   const chordPins = pins.chords.map((p) => ({ ...p, mask: maskOf(space, p.matches) }));
   const lineFactor = texture.singleLine ? HARMONY.changeInLine : 1;
   const change = [HARMONY.change.weak, HARMONY.change.beat, HARMONY.change.strong, HARMONY.change.bar];
-  const believed = new Uint8Array(states);
+  /** What a state loses per beat in this bar, because a note that it rests on does not sound there. */
+  const lacking = new Float64Array(states);
   let believedMeasure = -1;
 
   let score = new Float64Array(states).fill(IMPOSSIBLE);
@@ -181,7 +182,11 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
     if (slot.measure !== believedMeasure) {
       believedMeasure = slot.measure;
       const set = heard[slot.measure];
-      for (let i = 0; i < states; i++) believed[i] = space.chromatic[i].length === 0 || space.chromatic[i].some((f) => set.has(f)) ? 1 : 0;
+      for (let i = 0; i < states; i++) {
+        const heardChromatic = space.chromatic[i].length === 0 || space.chromatic[i].some((f) => set.has(f));
+        const seventh = space.seventh[i];
+        lacking[i] = (heardChromatic ? 0 : HARMONY.noChromaticNote) + (seventh === null || set.has(seventh) ? 0 : HARMONY.noSeventh);
+      }
     }
     const cost = change[slot.level] * lineFactor;
     const pinnedKey = keyPins.find((p) => s >= p.from && s < p.to)?.k ?? -1;
@@ -249,7 +254,7 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
           best +
           fit[chordOf[state]] * beats +
           profile +
-          (stay[state] + (believed[state] ? 0 : HARMONY.noChromaticNote)) * beats +
+          (stay[state] + lacking[state]) * beats +
           (s === firstDownbeat && space.isTonic[state] ? HARMONY.tonicFirst : 0);
         pointers[state] = from;
       }

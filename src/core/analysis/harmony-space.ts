@@ -28,6 +28,8 @@ export interface HarmonySpace {
   keyCost: number[][];
   /** Places on the line of fifths of which one must sound for a state to be believed; empty for plain chords. */
   chromatic: number[][];
+  /** Place on the line of fifths of each state's seventh; null for triads. */
+  seventh: (number | null)[];
   /** Reward per beat of staying on a state, and cost of entering it. */
   stay: Float64Array;
   entry: Float64Array;
@@ -98,6 +100,7 @@ function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'n
   const entry = new Float64Array(states);
   const isTonic = new Uint8Array(states);
   const chromatic: number[][] = [];
+  const seventh: (number | null)[] = [];
   keys.forEach((key, k) =>
     types[k].forEach((type, c) => {
       const state = offsets[k] + c;
@@ -117,6 +120,8 @@ function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'n
       stay[state] = (type.role === 'tonic' ? HARMONY.tonicPerBeat : 0) - (plainSeventh ? HARMONY.seventhInLinePerBeat : 0);
       entry[state] = plainSeventh ? HARMONY.seventhInLine : 0;
       chromatic.push(chromaticTones(type, key.minor).map((f) => key.tonic + f));
+      const top = TONES[type.quality][3];
+      seventh.push(top === undefined || type.role === 'colour' ? null : root + top);
     })
   );
   return {
@@ -130,6 +135,7 @@ function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'n
     chordOf,
     keyCost: keys.map((a) => keys.map((b) => HARMONY.keyChange + HARMONY.keyDistance * keyDistance(a, b))),
     chromatic,
+    seventh,
     stay,
     entry,
     isTonic

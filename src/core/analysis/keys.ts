@@ -1,4 +1,5 @@
 import { fifthsName, fifthsPc } from '../score/pitch.ts';
+import { HARMONY } from '../style/harmony-weights.ts';
 import { TEMPERLEY } from '../style/key-profiles.ts';
 
 /** A major or minor key; the tonic on the line of fifths (C = 0). */
@@ -36,6 +37,7 @@ const centred = (profile: readonly number[]): number[] => {
 };
 const MAJOR = centred(TEMPERLEY.major);
 const MINOR = centred(TEMPERLEY.minor);
+const NATURAL_SEVENTH = MINOR[10] + HARMONY.naturalSeventh / 1.5;
 /** A spelling that the key does not use weighs like a foreign note, though it sounds like a scale note. */
 const FOREIGN_SPELLING = Math.min(...MAJOR);
 
@@ -43,6 +45,8 @@ const FOREIGN_SPELLING = Math.min(...MAJOR);
 export function profileWeight(key: Key, fifths: number): number {
   const relative = fifths - key.tonic;
   const [low, high] = key.minor ? [-5, 6] : [-4, 7];
+  // The published profile counts the raised seventh; the natural one is as much at home in falling lines.
+  if (key.minor && relative === -2) return NATURAL_SEVENTH;
   const weights = key.minor ? MINOR : MAJOR;
   if (relative < low || relative > high) return FOREIGN_SPELLING;
   return weights[fifthsPc(relative)];

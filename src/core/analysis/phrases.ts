@@ -51,6 +51,15 @@ const rhythmFrom = (melody: Tone[], index: number, count: number): number[] => {
   return rhythm;
 };
 
+/** Moments at which a note of any voice bears a fermata, a breath mark or a caesura. */
+function pauses(score: Score, texture: Texture): Set<number> {
+  const moments = new Set<number>();
+  for (const n of score.notes)
+    if (n.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark' || m.name === 'caesura'))
+      moments.add(toTicks(texture, n.start));
+  return moments;
+}
+
 function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate[], pins: Pin[]): Boundary[] {
   const { melody } = texture;
   const B = BOUNDARY;
@@ -59,6 +68,7 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
   const inside = insideSlurs(score, melody);
   const ends = new Set(sectionEnds(score, texture));
   const slurEnds = new Set(score.slurs.filter((s) => s.kind === 'slur').map((s) => s.to));
+  const held = pauses(score, texture);
   const opening = rhythmFrom(melody, 0, 5);
   const firstPlace = placeInBar(texture, melody[0].start);
   // Where the chord of a cadence has arrived, and nothing new has begun.
@@ -75,9 +85,9 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
       strength += B.rest * Math.min(1, gap / beat);
       evidence.push('a rest');
     }
-    const held = tone.start - before.start;
-    if (held >= B.longNoteRatio * usual) {
-      strength += B.longNote * Math.min(1.5, held / (B.longNoteRatio * usual) - 0.5);
+    const length = tone.start - before.start;
+    if (length >= B.longNoteRatio * usual) {
+      strength += B.longNote * Math.min(1.5, length / (B.longNoteRatio * usual) - 0.5);
       evidence.push('a long note');
     }
     while (cadence + 1 < candidates.length && candidates[cadence + 1].at <= before.start) cadence++;
@@ -92,7 +102,7 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
     }
     if (slurEnds.has(before.note.id)) strength += B.slurEnd;
     if (inside.has(i)) strength += B.insideSlur;
-    if (before.note.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark' || m.name === 'caesura')) {
+    if (held.has(before.start)) {
       strength += B.fermataOrBreath;
       evidence.push('a fermata or breath');
     }

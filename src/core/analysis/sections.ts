@@ -9,7 +9,10 @@ export interface BeatSection {
   label: string;
 }
 
-/** How alike two stretches are from their beginnings, at the best interval; lengths may differ. */
+/**
+ * How alike two stretches are from their beginnings, at the best interval; lengths may differ. A return that
+ * begins like its model and goes on otherwise still is one: the opening alone can make a variant.
+ */
 export function likenessOf(
   beats: readonly Beat[],
   a: { from: number; to: number },
@@ -19,15 +22,19 @@ export function likenessOf(
   const longer = Math.max(a.to - a.from, b.to - b.from);
   let best = { likeness: 0, steps: 0 };
   for (const steps of intervals(beats, a.from, b.from, length)) {
+    const opening = Math.max(Math.ceil(length * LIKENESS.opening), Math.min(length, 8));
     let sum = 0;
     let count = 0;
+    let begins = 0;
     for (let k = 0; k < length; k++) {
       const value = beatLikeness(beats[a.from + k], beats[b.from + k], steps);
-      if (value === null) continue;
-      sum += value;
-      count++;
+      if (value !== null) {
+        sum += value;
+        count++;
+      }
+      if (k === opening - 1 && count && steps === 0 && sum / count >= LIKENESS.sameOpening) begins = LIKENESS.variedSection;
     }
-    const likeness = count ? (sum / count) * (steps % 7 === 0 ? 1 : 0.94) : 0;
+    const likeness = count ? Math.max(begins, (sum / count) * (steps % 7 === 0 ? 1 : 0.94)) : 0;
     if (likeness > best.likeness) best = { likeness, steps };
   }
   // A much shorter copy is a variant at the most.
@@ -83,35 +90,39 @@ function borders(ground: Ground): number[] {
   const least = 4 * bar;
   const returns = pairs
     .filter((p) => p.steps % 7 === 0 && p.length >= least - bar && p.b - p.a >= least)
-    .map((p) => ({ ...p, a: snap(ground, p.a), b: snap(ground, p.b) }));
+    .map((p) => ({ ...p, a: snap(ground, p.a), b: snap(ground, p.b) }))
+    .sort((x, y) => y.length - x.length);
+  /** What returns as a whole is one section, whatever is repeated within it. */
+  const wholes: { from: number; to: number }[] = [];
+  const insideWhole = (beat: number): boolean => wholes.some((w) => beat > w.from + bar && beat < w.to - bar);
+  const accept = (beat: number): void => {
+    if (!insideWhole(beat) && ![...result].some((r) => Math.abs(r - beat) < bar)) result.add(beat);
+  };
   for (const p of returns) {
-    const opensBlock = own.some((d) => Math.abs(d - p.a) <= bar);
-    if (!opensBlock) continue;
+    if (!own.some((d) => Math.abs(d - p.a) <= bar) || insideWhole(p.b) || insideWhole(p.a)) continue;
     const inside = blockOf(p.b);
-    const sameBlock = blockOf(p.a) === inside;
     // Within a strain that the page itself closes, the second half may begin like the first: that is one section.
-    if (sameBlock && own.length > 1 && endOf(p.a) - p.a <= 20 * bar && first < total) continue;
+    if (blockOf(p.a) === inside && own.length > 1 && endOf(p.a) - p.a <= 20 * bar && first < total) continue;
     if (p.b - inside < least - bar || endOf(p.b) - p.b < 2 * bar) continue;
-    result.add(p.b);
-  }
-  // Where a return has been told, what comes between it and the opening's own length is other music.
-  const sorted = [...result].sort((a, b) => a - b);
-  for (const p of returns) {
-    if (!sorted.includes(p.b) || own.includes(p.b)) continue;
-    const end = snap(ground, p.a + lengthFrom(ground, p.a, p.b, sorted));
-    const next = sorted.find((s) => s > p.a) ?? total;
-    if (end - p.a >= least - bar && next - end >= least - bar) result.add(end);
+    const length = lengthFrom(ground, p.a, p.b, [...result]);
+    if (length < least - bar) continue;
+    accept(p.b);
+    // Where a return has been told, what comes between it and the opening's own end is other music.
+    const end = snap(ground, p.a + length);
+    const next = [...result].sort((x, y) => x - y).find((s) => s > p.a + bar) ?? total;
+    if (end - p.a >= least - bar && next - end >= least - bar) accept(end);
     const after = snap(ground, p.b + (end - p.a));
-    const following = [...result].sort((a, b) => a - b).find((s) => s > p.b) ?? total;
-    if (following - after >= least - bar) result.add(after);
+    const following = [...result].sort((x, y) => x - y).find((s) => s > p.b + bar) ?? total;
+    if (following - after >= least - bar) accept(after);
+    if (p.b - end >= least - bar) wholes.push({ from: p.a, to: end }, { from: p.b, to: after });
   }
-  return [...result].sort((a, b) => a - b);
+  return [...result].sort((x, y) => x - y);
 }
 
 /** How far the music that returns at `b` goes on like that at `a`, to the next border. */
 function lengthFrom(ground: Ground, a: number, b: number, sorted: readonly number[]): number {
   const { beats, bar } = ground;
-  const most = Math.min(b - a, beats.length - b, ...(sorted.filter((s) => s > a).map((s) => s - a) as number[]));
+  const most = Math.min(b - a, beats.length - b, ...sorted.filter((s) => s > a + bar).map((s) => s - a));
   let last = 0;
   let sum = 0;
   let count = 0;

@@ -52,12 +52,19 @@ function agrees(line: Line, i: number, j: number, steps: number, loose: boolean)
   return wrong === 0 || (p.length >= 4 && wrong === 1);
 }
 
+/** Notes of one chord only, in thirds: a broken chord, not a sequence. */
+function isBrokenChord(notes: readonly Tone[]): boolean {
+  const classes = [...new Set(notes.map((t) => ((heightOf(t) % 7) + 7) % 7))];
+  return classes.some((root) => classes.every((c) => [0, 2, 4, 6].includes((c - root + 7) % 7)));
+}
+
 /** Notes that begin in a range of beats. */
 const notesIn = (line: Line, from: number, to: number): Tone[] => line.entries.slice(from, to).flat();
 
 /** A run that only goes one way by equal steps is a scale or an arpeggio, not a sequence. */
 function isPlainRun(notes: readonly Tone[]): boolean {
-  const moves = notes.slice(1).map((t, k) => heightOf(t) - heightOf(notes[k]));
+  const heights = notes.map(heightOf).filter((h, k, all) => k === 0 || h !== all[k - 1]);
+  const moves = heights.slice(1).map((h, k) => h - heights[k]);
   const first = moves[0] ?? 0;
   return (
     moves.every((m) => m === first) ||
@@ -94,6 +101,7 @@ function scan(line: Line, unit: number, steps: number, loose: boolean): BeatSequ
       model.length >= 2 &&
       new Set(model.map(heightOf)).size >= 2 &&
       !isPlainRun(notesIn(line, i, i + 2 * unit)) &&
+      !isBrokenChord(notesIn(line, i, to)) &&
       notesIn(line, i, to).length >= (line.name === 'melody' ? 6 : 5);
     if (fits) found.push({ from: i, to, unit, units, steps, line: line.name });
     i = fits ? Math.max(i + 1, end) : i + 1;
@@ -163,12 +171,12 @@ export function kindOf(beats: readonly Beat[], s: BeatSequence, roots: readonly 
   const share = (test: (m: number) => boolean): number => (moves.length ? moves.filter(test).length / moves.length : 0);
   const falling = (m: number): boolean => m === -1 || m === 6;
   if (moves.length >= 2 && share(falling) >= 0.6) return 'descending fifths';
+  if (s.steps === -2) return 'descending thirds';
   if (moves.length >= 2 && share((m) => m === 1 || m === -6) >= 0.6) return 'ascending fifths';
   const half = halfStep(beats, s);
   if (Math.abs(semitones) === 1 && Math.abs(s.steps) <= 1) return 'chromatic';
   if (s.steps === -1 && half === 3) return 'descending fifths';
   if ((s.steps === 3 || s.steps === -4) && s.unit >= 1 && half !== 4) return 'descending fifths';
   if (s.steps === 1 && (half === 5 || (moves.length >= 2 && share((m) => m === 3 || m === -4) >= 0.35))) return 'ascending 5-6';
-  if (s.steps === -2) return 'descending thirds';
   return null;
 }

@@ -105,7 +105,7 @@ export function sequenceFacts(texture: Texture, { beats, sequences }: Comparison
       const [x, y] = [tones(k), tones(k + s.unit)];
       if (x && y && heightOf(y) - heightOf(x) === s.steps) votes.set(y.midi - x.midi, (votes.get(y.midi - x.midi) ?? 0) + 1);
     }
-    const chromatic = [...votes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? Math.round((s.steps * 12) / 7);
+    const chromatic = [...votes].sort((a, b) => b[1] - a[1] || Math.abs(b[0]) - Math.abs(a[0]))[0]?.[0] ?? Math.round((s.steps * 12) / 7);
     const inside = chords.filter(
       (c) => toTicks(texture, c.start) >= toTicks(texture, span.start) && toTicks(texture, c.start) < toTicks(texture, span.end)
     );

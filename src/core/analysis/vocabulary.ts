@@ -45,13 +45,13 @@ type Row = [numeral: string, root: number, quality: Quality, role: Role, cost: n
 // Costs in the unit of harmony-weights.ts; set by hand.
 const MAJOR_ROWS: Row[] = [
   ['I', 0, 'maj', 'tonic', 0],
-  ['I', 0, 'maj7', 'tonic', 0.7],
+  ['I', 0, 'maj7', 'tonic', 1.1],
   ['ii', 2, 'min', 'predominant', 0.1],
   ['ii', 2, 'min7', 'predominant', 0.25],
   ['iii', 4, 'min', 'other', 0.45],
   ['iii', 4, 'min7', 'other', 0.8],
   ['IV', -1, 'maj', 'predominant', 0.1],
-  ['IV', -1, 'maj7', 'predominant', 0.6],
+  ['IV', -1, 'maj7', 'predominant', 0.8],
   ['V', 1, 'maj', 'dominant', 0],
   ['V', 1, 'dom7', 'dominant', 0.05],
   ['V+', 1, 'aug', 'dominant', 0.9],

@@ -14,7 +14,7 @@ export const BOUNDARY = {
   cadence: 1.7,
   slurEnd: 0.3,
   insideSlur: -0.9,
-  fermataOrBreath: 1.6,
+  fermataOrBreath: 2.6,
   barline: 3,
   /** The new phrase begins at the place in the bar where the first one began. */
   samePlaceInBar: 0.45,
@@ -46,8 +46,12 @@ export const CADENCE = {
   sectionEnd: 1.4,
   /** A phrase ends here. */
   phraseEnd: 0.8,
-  halfBase: -0.75,
+  halfBase: -0.6,
+  /** The dominant of a half close has its seventh. */
+  halfOnSeventh: -0.2,
   deceptiveBase: -0.35,
   plagalBase: -0.9,
-  threshold: 1.25
+  threshold: 1.25,
+  /** Score that a close inside a phrase needs. */
+  inside: 2.6
 } as const;

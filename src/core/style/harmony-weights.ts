@@ -16,6 +16,8 @@ export const HARMONY = {
   bassForeign: -0.25,
   /** Per beat: a chord with notes outside the key's scale in a bar in which none of those notes sounds. */
   noChromaticNote: -0.8,
+  /** Per beat: a seventh chord in a bar in which its seventh does not sound. */
+  noSeventh: -0.3,
   /** Semitones above a held bass note within which another note counts as the bass moving on. */
   bassRegion: 2,
   /** An augmented sixth chord in whose slot the augmented sixth itself does not sound. */
@@ -39,6 +41,8 @@ export const HARMONY = {
   role: { passingWeak: 0.35, passingStrong: 0.75, plain: 1, leaping: 1.1, grace: 0.05 },
   /** Weight of the key profile, per note and beat. */
   profile: 0.5,
+  /** Added to the published profile's weight of the natural seventh degree in minor. */
+  naturalSeventh: 1.5,
   /** Cost of a key change, and of each step around the circle of fifths that it goes. */
   keyChange: 2.2,
   keyDistance: 0.45,

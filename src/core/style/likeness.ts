@@ -30,7 +30,10 @@ export const LIKENESS = {
   overlap: 0.6,
   /** Sections: same letter from here on, a prime from there on. */
   sameSection: 0.86,
-  variedSection: 0.55
+  variedSection: 0.55,
+  /** Share of a section that counts as its opening, and how alike two openings must be to make the second a return. */
+  opening: 0.34,
+  sameOpening: 0.8
 } as const;
 
 export const SEQUENCE = {
