@@ -2,11 +2,11 @@ import type { Score } from '../score/model.ts';
 import { cmp, type Fraction } from '../score/fraction.ts';
 import { cadenceCandidates, chooseCadences } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
-import type { Facts, Pin } from './facts.ts';
-import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins } from './harmony-search.ts';
+import { factId, type CadenceFact, type Facts, type ParallelFact, type Pin } from './facts.ts';
+import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
-import { compare, parallelFacts, sectionFacts, sequenceFacts } from './structure.ts';
+import { compare, parallelFacts, pinnedParallels, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
 import { findPhrases } from './phrases.ts';
 import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
 
@@ -27,7 +27,7 @@ function signatures(score: Score): number[] {
 function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
   const result: HarmonyPins = { keys: [], chords: [] };
   for (const pin of pins) {
-    if (pin.kind === 'phrase-start') continue;
+    if (pin.kind !== 'key' && pin.kind !== 'chord') continue;
     const from = slotIndexAt(texture, toTicks(texture, pin.start));
     const end = toTicks(texture, pin.end);
     let to = from + 1;
@@ -40,16 +40,32 @@ function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
   return result;
 }
 
-/**
- * All facts about a score, on sounding pitch. Corrections bind the search, so that what depends on them
- * follows. `parts` limits the analysis to some parts (indices); null takes all.
- */
-export function analyse(
-  score: Score,
-  pins: readonly Pin[] = [],
-  parts: readonly number[] | null = null,
-  texture = textureOf(score, parts)
-): Facts {
+/** A score opened for analysis: all that corrections do not change, so that what follows from one is there at once. */
+export interface Analysis {
+  score: Score;
+  texture: Texture;
+  harmony: HarmonyResult | null;
+  comparison: Comparison;
+  parallels: ParallelFact[];
+}
+
+/** Opens a score for analysis, on sounding pitch. `parts` limits it to some parts (indices); null takes all. */
+export function openAnalysis(score: Score, parts: readonly number[] | null = null, texture = textureOf(score, parts)): Analysis {
+  const comparison = compare(score, texture);
+  return {
+    score,
+    texture,
+    harmony: texture.tones.length ? searchHarmony(harmonyGround(texture, signatures(score))) : null,
+    comparison,
+    parallels: parallelFacts(score, texture, comparison)
+  };
+}
+
+const overlaps = (texture: Texture, p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
+  toTicks(texture, p.start) < end && toTicks(texture, p.end) > start;
+
+/** The facts of an opened score under the instructor's corrections. They bind, and what depends on them follows. */
+export function factsOf({ score, texture, harmony, comparison, parallels }: Analysis, pins: readonly Pin[] = []): Facts {
   const facts: Facts = {
     engine: ENGINE,
     keys: [],
@@ -61,31 +77,69 @@ export function analyse(
     parallels: [],
     sequences: []
   };
-  if (texture.tones.length === 0) return facts;
-  const overlaps = (p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
-    toTicks(texture, p.start) < end && toTicks(texture, p.end) > start;
-  const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(p, start, end));
+  if (!harmony) return facts;
+  const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(texture, p, start, end));
   const pinnedChord = (start: number, end: number): string | null => {
-    const pin = pins.find((p) => p.kind === 'chord' && overlaps(p, start, end));
+    const pin = pins.find((p) => p.kind === 'chord' && overlaps(texture, p, start, end));
     return pin?.kind === 'chord' ? pin.roman : null;
   };
-  const { spans } = searchWithPins(searchHarmony(harmonyGround(texture, signatures(score))), harmonyPins(texture, pins));
+  const { spans } = searchWithPins(harmony, harmonyPins(texture, pins));
   facts.chords = chordFacts(texture, spans, pinnedChord);
   facts.keys = keyFacts(texture, spans, facts.chords, pinnedKey);
   const candidates = cadenceCandidates(score, texture, facts.chords);
   facts.phrases = findPhrases(score, texture, candidates, [...pins]);
-  facts.cadences = chooseCadences(
-    texture,
-    candidates,
-    facts.phrases.map((p) => ({ start: toTicks(texture, p.start), last: toTicks(texture, p.last), end: toTicks(texture, p.end) }))
+  facts.cadences = withPinnedCadences(
+    chooseCadences(
+      texture,
+      candidates,
+      facts.phrases.map((p) => ({ start: toTicks(texture, p.start), last: toTicks(texture, p.last), end: toTicks(texture, p.end) }))
+    ),
+    facts,
+    pins
   );
-  const comparison = compare(score, texture);
-  facts.parallels = parallelFacts(score, texture, comparison);
-  facts.sequences = sequenceFacts(texture, comparison, facts.chords);
-  Object.assign(facts, sectionFacts(score, texture, comparison, facts.phrases, facts.keys, facts.chords));
+  const dismissed = new Set(pins.flatMap((p) => (p.kind === 'dismiss' ? [p.fact] : [])));
+  const shown = <T extends { id: string }>(list: T[]): T[] => (dismissed.size ? list.filter((f) => !dismissed.has(f.id)) : list);
+  facts.cadences = shown(facts.cadences);
+  facts.parallels = shown([...parallels, ...pinnedParallels(score, texture, comparison, pins)]);
+  facts.sequences = shown(sequenceFacts(texture, comparison, facts.chords));
+  Object.assign(facts, sectionFacts(score, texture, comparison, facts.phrases, facts.keys, facts.chords, pins));
   for (const phrase of facts.phrases) {
     const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
     if (closing) phrase.cadence = closing.id;
   }
   return facts;
 }
+
+/** Cadences whose type the instructor has set; one where none was found hangs on the chord that sounds there. */
+function withPinnedCadences(cadences: CadenceFact[], facts: Facts, pins: readonly Pin[]): CadenceFact[] {
+  const result = [...cadences];
+  for (const pin of pins) {
+    if (pin.kind !== 'cadence') continue;
+    const k = result.findIndex((c) => cmp(c.start, pin.start) === 0);
+    const at = facts.chords.findLastIndex((c) => cmp(c.start, pin.start) <= 0);
+    if (at < 0) continue;
+    const known = result[k];
+    const settled: CadenceFact = {
+      id: factId('cadence', pin.start),
+      start: pin.start,
+      type: pin.type,
+      key: known?.key ?? facts.chords[at].key,
+      strength: known?.strength ?? 0.5,
+      from: known?.from ?? facts.chords[Math.max(0, at - 1)].id,
+      to: known?.to ?? facts.chords[at].id,
+      confidence: 1,
+      evidence: 'set by the instructor',
+      pinned: true
+    };
+    if (k >= 0) result[k] = settled;
+    else result.push(settled);
+  }
+  return result.sort((a, b) => cmp(a.start, b.start));
+}
+
+/**
+ * All facts about a score, on sounding pitch. Corrections bind the search, so that what depends on them
+ * follows. `parts` limits the analysis to some parts (indices); null takes all.
+ */
+export const analyse = (score: Score, pins: readonly Pin[] = [], parts: readonly number[] | null = null): Facts =>
+  factsOf(openAnalysis(score, parts), pins);

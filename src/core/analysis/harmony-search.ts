@@ -88,7 +88,7 @@ export function searchHarmony(ground: HarmonyGround, pins: HarmonyPins = { keys:
 }
 
 /** Slots around a correction that are searched again; beyond them the old path stands. */
-const REACH_SLOTS = 64;
+const REACH_SLOTS = 40;
 
 /**
  * The search with corrections, from one without: only what lies near a correction is searched again, between
@@ -98,11 +98,14 @@ export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyR
   const { ground } = base;
   const slots = ground.texture.slots.length;
   if (!pins.keys.length && !pins.chords.length) return base;
-  const space = harmonySpace(
-    ground.texture,
-    ground.signatures,
-    pins.keys.map((p) => p.key)
-  );
+  const known = pins.keys.every((p) => base.space.keys.some((k) => sameKey(k, p.key)));
+  const space = known
+    ? base.space
+    : harmonySpace(
+        ground.texture,
+        ground.signatures,
+        pins.keys.map((p) => p.key)
+      );
   const path = base.path.slice();
   const spans: HarmonySpan[] = [];
   let done = 0;
@@ -211,7 +214,7 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
       }
       let enter = -Infinity;
       let enterFrom = 0;
-      if (!first && mayChange && tried[k]) {
+      if (!first && mayChange && (tried[k] || pinnedKey === k)) {
         for (let j = 0; j < keys.length; j++) {
           if (j === k) continue;
           const value = bestScore[j] - keyCost[j][k];

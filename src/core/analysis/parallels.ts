@@ -56,24 +56,41 @@ export function beatLikeness(a: Beat, b: Beat, steps: number): number | null {
   return value;
 }
 
-/** Diagonals (lags) and intervals on which some stretch agrees in its leading notes, the most promising first. */
-function promising(numbers: Numbers): { lag: number; steps: number; weight: number }[] {
+/** A place on a diagonal (lag) at which leading notes agree at one interval for a while. */
+interface Seed {
+  lag: number;
+  steps: number;
+  at: number;
+  weight: number;
+}
+
+/** Stretches of every diagonal that agree in their leading notes, the most promising first. */
+function seeds(numbers: Numbers, bar: number): Seed[] {
   const { lead, entries } = numbers;
   const n = lead.length;
   const look = LIKENESS.lookBeats;
-  const found: { lag: number; steps: number; weight: number }[] = [];
+  const least = Math.max(3, Math.ceil(look * LIKENESS.lookShare));
+  const found: Seed[] = [];
   const counts = new Int32Array(129);
-  const best = new Int32Array(129);
-  for (let lag = 2; lag < n - 2; lag++) {
+  const lastSeed: (Seed | null)[] = new Array<Seed | null>(129).fill(null);
+  // In long pieces only shifts by half a bar are looked for.
+  const stride = n > LIKENESS.longPieceBeats && bar % 2 === 0 ? bar / 2 : 1;
+  for (let lag = Math.max(2, stride); lag < n - 2; lag += stride) {
     counts.fill(0);
-    best.fill(0);
+    lastSeed.fill(null);
     // A sliding window over the diagonal counts how often each interval stands between the leading notes.
     for (let i = 0; i + lag < n; i++) {
       const a = lead[i];
       const b = lead[i + lag];
       if (a !== EMPTY && b !== EMPTY && (entries[i] || entries[i + lag])) {
         const slot = b - a + 64;
-        if (slot >= 0 && slot < 129 && ++counts[slot] > best[slot]) best[slot] = counts[slot];
+        if (slot >= 0 && slot < 129 && ++counts[slot] >= least) {
+          const last = lastSeed[slot];
+          if (last && i - last.at <= 2 * look) {
+            if (counts[slot] > last.weight) last.weight = counts[slot];
+            if (counts[slot] === look) last.at = i;
+          } else found.push((lastSeed[slot] = { lag, steps: slot - 64, at: i, weight: counts[slot] }));
+        }
       }
       const out = i - look + 1;
       if (out >= 0) {
@@ -85,56 +102,40 @@ function promising(numbers: Numbers): { lag: number; steps: number; weight: numb
         }
       }
     }
-    for (let slot = 0; slot < 129; slot++)
-      if (best[slot] >= look * LIKENESS.lookShare && best[slot] >= 3) found.push({ lag, steps: slot - 64, weight: best[slot] });
   }
-  return found.sort((a, b) => b.weight - a.weight || Math.abs(a.steps) - Math.abs(b.steps)).slice(0, LIKENESS.mostDiagonals);
+  return found.sort((a, b) => b.weight - a.weight || Math.abs(a.steps) - Math.abs(b.steps)).slice(0, LIKENESS.mostSeeds);
 }
 
-/** Best stretches of one diagonal at one interval: where the sum of likeness over the going rate is greatest. */
-function stretches(beats: readonly Beat[], lag: number, steps: number): BeatPair[] {
-  const result: BeatPair[] = [];
-  let start = 0;
-  let sum = 0;
-  let peak = 0;
-  let peakEnd = 0;
-  const close = () => {
-    if (peak > 0) {
-      let total = 0;
-      let count = 0;
-      for (let i = start; i < peakEnd; i++) {
-        const value = beatLikeness(beats[i], beats[i + lag], steps);
-        if (value === null) continue;
-        total += value;
-        count++;
+/** The stretch around a seed in which the sum of likeness over the going rate is greatest. */
+function stretch(beats: readonly Beat[], { lag, steps, at }: Seed, most: number): BeatPair {
+  const gain = (i: number): number => (beatLikeness(beats[i], beats[i + lag], steps) ?? LIKENESS.goOn) - LIKENESS.goOn;
+  const reach = (from: number, way: 1 | -1): number => {
+    let sum = 0;
+    let peak = 0;
+    let end = from;
+    for (let i = from; i >= 0 && i + lag < beats.length && Math.abs(i - from) < most; i += way) {
+      sum += gain(i);
+      if (sum > peak) {
+        peak = sum;
+        end = i + way;
       }
-      result.push({ a: start, b: start + lag, length: peakEnd - start, steps, likeness: count ? total / count : 0 });
+      // Far below its best the stretch has ended there.
+      if (sum < peak - LIKENESS.drop) break;
     }
-    sum = peak = 0;
+    return end;
   };
-  for (let i = 0; i + lag < beats.length; i++) {
-    const value = (beatLikeness(beats[i], beats[i + lag], steps) ?? LIKENESS.goOn) - LIKENESS.goOn;
-    if (sum <= 0) {
-      if (value <= 0) continue;
-      start = i;
-      sum = 0;
-    }
-    sum += value;
-    if (sum > peak) {
-      peak = sum;
-      peakEnd = i + 1;
-    }
-    // Far below its best the stretch has ended there.
-    if (sum <= 0 || sum < peak - 1.6) {
-      const resume = peakEnd;
-      close();
-      i = Math.max(i - 1, resume - 1);
-      sum = 0;
-      while (i + 1 < resume) i++;
-    }
+  const middle = Math.max(0, at - 2);
+  const end = reach(middle, 1);
+  const start = reach(middle - 1, -1) + 1;
+  let total = 0;
+  let count = 0;
+  for (let i = start; i < end; i++) {
+    const value = beatLikeness(beats[i], beats[i + lag], steps);
+    if (value === null) continue;
+    total += value;
+    count++;
   }
-  close();
-  return result;
+  return { a: start, b: start + lag, length: Math.max(0, end - start), steps, likeness: count ? total / count : 0 };
 }
 
 const overlapOf = (a: number, aLength: number, b: number, bLength: number): number =>
@@ -155,19 +156,23 @@ export function findPairs(beats: readonly Beat[], bar: number): BeatPair[] {
     return sum;
   };
   const candidates: BeatPair[] = [];
-  for (const { lag, steps } of promising(numbers)) {
-    for (const found of stretches(beats, lag, steps)) {
-      const pair = found.length > lag ? { ...found, length: lag } : found;
-      const bars = pair.length / bar;
-      const elsewhere = steps % 7 !== 0;
-      if (bars < (elsewhere ? L.shortestBarsElsewhere : L.shortestBars) - 0.51 / bar) continue;
-      if (Math.min(notes(pair.a, pair.length), notes(pair.b, pair.length)) < L.fewestNotes * (elsewhere ? 1.3 : 1)) continue;
-      if (pair.likeness < (elsewhere ? L.otherPitch : L.samePitch)) continue;
-      // What follows at once, shorter than two bars or at another pitch and shorter than four, is a sequence or an echo.
-      if (lag <= pair.length + bar / 2 && bars < (elsewhere ? 4 : 2)) continue;
-      if (lag % bar !== 0 && pair.likeness < L.otherPitch + 0.08) continue;
-      candidates.push(pair);
-    }
+  const explored = new Map<string, BeatPair[]>();
+  for (const seed of seeds(numbers, bar)) {
+    const { lag, steps } = seed;
+    const known = explored.get(`${lag}|${steps}`) ?? [];
+    if (known.some((p) => seed.at >= p.a && seed.at < p.a + p.length)) continue;
+    const found = stretch(beats, seed, L.mostBars * bar);
+    explored.set(`${lag}|${steps}`, [...known, found]);
+    const pair = found.length > lag ? { ...found, length: lag } : found;
+    const bars = pair.length / bar;
+    const elsewhere = steps % 7 !== 0;
+    if (bars < (elsewhere ? L.shortestBarsElsewhere : L.shortestBars) - 0.51 / bar) continue;
+    if (Math.min(notes(pair.a, pair.length), notes(pair.b, pair.length)) < L.fewestNotes * (elsewhere ? 1.3 : 1)) continue;
+    if (pair.likeness < (elsewhere ? L.otherPitch : L.samePitch)) continue;
+    // What follows at once, shorter than two bars or at another pitch and shorter than four, is a sequence or an echo.
+    if (lag <= pair.length + bar / 2 && bars < (elsewhere ? 4 : 2)) continue;
+    if (lag % bar !== 0 && pair.likeness < L.otherPitch + 0.08) continue;
+    candidates.push(pair);
   }
   const value = (p: BeatPair): number =>
     p.length * (p.likeness - 0.35) * (p.steps % 7 === 0 ? 1.1 : 1) * ((p.b - p.a) % bar === 0 ? 1.1 : 1);

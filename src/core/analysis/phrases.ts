@@ -129,7 +129,7 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
       strength = pin.here ? 99 : -99;
       evidence.push('set by the instructor');
     }
-    if (strength > 0.3) result.push({ index: i, strength, evidence, forced });
+    if (strength > B.worthTrying) result.push({ index: i, strength, evidence, forced });
   }
   return result;
 }

@@ -95,9 +95,12 @@ function scan(line: Line, unit: number, steps: number, loose: boolean): BeatSequ
     const length = end - i;
     const units = 1 + Math.floor((length + 0.26 * unit) / unit);
     const to = Math.min(n, i + units * unit, end + unit);
+    if (units < SEQUENCE.fewestUnits) {
+      i++;
+      continue;
+    }
     const model = notesIn(line, i, i + unit);
     const fits =
-      units >= SEQUENCE.fewestUnits &&
       model.length >= 2 &&
       new Set(model.map(heightOf)).size >= 2 &&
       !isPlainRun(notesIn(line, i, i + 2 * unit)) &&

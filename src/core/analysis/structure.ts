@@ -1,4 +1,4 @@
-import { sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, cmp, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { intervalName } from '../score/pitch.ts';
 import { measureAt, positionAt } from '../score/position.ts';
@@ -6,6 +6,7 @@ import { alignPlaces } from './align.ts';
 import { sectionEnds } from './cadences.ts';
 import {
   factId,
+  type Pin,
   type ChordFact,
   type KeyFact,
   type ParallelFact,
@@ -17,7 +18,7 @@ import {
 import { beatGrid, beatIndexAt, beatsPerBar, heightOf, type Beat } from './grid.ts';
 import { parseKey } from './keys.ts';
 import { findPairs, type BeatPair } from './parallels.ts';
-import { findSections, formName } from './sections.ts';
+import { findSections, formName, likenessOf, type BeatSection } from './sections.ts';
 import { anchorsOf, findSequences, kindOf, type BeatSequence } from './sequences.ts';
 import { firstFrom, fromTicks, toTicks, type Texture, type Tone } from './texture.ts';
 
@@ -58,42 +59,60 @@ const inBar = (score: Score, at: Fraction): Fraction => sub(at, measureAt(score,
 /** Notes of one place beyond this many beats are not aligned one by one. */
 const MOST_ALIGNED_BEATS = 400;
 
-export function parallelFacts(score: Score, texture: Texture, { beats, bar, pairs }: Comparison): ParallelFact[] {
-  return pairs.map((pair) => {
-    const length = Math.min(pair.length, MOST_ALIGNED_BEATS);
-    const [fromA, fromB] = [beats[pair.a].start, beats[pair.b].start];
-    const [toA, toB] = [beats[pair.a + length - 1].end, beats[pair.b + length - 1].end];
-    const beat = beats[pair.a].end - beats[pair.a].start;
-    const {
-      pairs: notes,
-      differences,
-      chromatic
-    } = alignPlaces(tonesBetween(texture, fromA, toA), tonesBetween(texture, fromB, toB), fromA, fromB, pair.steps, beat);
-    const a = soundingSpan(texture, beats, pair.a, pair.a + pair.length);
-    const b = soundingSpan(texture, beats, pair.b, pair.b + pair.length);
-    const place = (t: Tone | null, own: number, other: Tone | null, otherStart: number): Fraction =>
-      fromTicks(texture, t ? t.start : own + (other!.start - otherStart));
-    const bars = Math.round(pair.length / bar);
-    const share = notes.length ? Math.round((100 * notes.length) / (notes.length + differences.filter((d) => !d.a || !d.b).length)) : 0;
-    return {
-      id: `parallel-${factId('', a.start)}-${factId('', b.start)}`,
-      a,
-      b,
-      transposition: intervalName({ diatonic: pair.steps, chromatic }),
-      shift: sub(inBar(score, fromTicks(texture, fromB)), inBar(score, fromTicks(texture, fromA))),
-      differences: differences.map((d) => ({
-        kind: d.kind,
-        what: d.what,
-        a: place(d.a, fromA, d.b, fromB),
-        b: place(d.b, fromB, d.a, fromA),
-        ...(d.a ? { noteA: d.a.note.id } : {}),
-        ...(d.b ? { noteB: d.b.note.id } : {})
-      })),
-      pairs: notes.map((p) => [p.a.note.id, p.b.note.id] as [string, string]),
-      confidence: Math.round(100 * Math.min(0.99, pair.likeness + Math.min(0.15, 0.02 * bars))) / 100,
-      evidence: `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${share} % of the notes belong together`
-    };
+export const parallelFacts = (score: Score, texture: Texture, comparison: Comparison): ParallelFact[] =>
+  comparison.pairs.map((pair) => parallelFact(score, texture, comparison, pair));
+
+/** Places that the instructor has declared to be the same music, aligned like those that were found. */
+export function pinnedParallels(score: Score, texture: Texture, comparison: Comparison, pins: readonly Pin[]): ParallelFact[] {
+  const { beats } = comparison;
+  return pins.flatMap((pin) => {
+    if (pin.kind !== 'same-music') return [];
+    const a = beatIndexAt(beats, toTicks(texture, pin.start));
+    const b = beatIndexAt(beats, toTicks(texture, pin.other));
+    const end = beatIndexAt(beats, toTicks(texture, add(pin.start, pin.length)) - 1) + 1;
+    const length = Math.min(end - a, beats.length - b);
+    if (length < 1 || a === b) return [];
+    const { steps, likeness } = likenessOf(beats, { from: a, to: a + length }, { from: b, to: b + length });
+    const fact = parallelFact(score, texture, comparison, { a, b, length, steps, likeness });
+    return [{ ...fact, id: pin.id, confidence: 1, evidence: `set by the instructor; ${fact.evidence}`, pinned: true as const }];
   });
+}
+
+function parallelFact(score: Score, texture: Texture, { beats, bar }: Comparison, pair: BeatPair): ParallelFact {
+  const length = Math.min(pair.length, MOST_ALIGNED_BEATS);
+  const [fromA, fromB] = [beats[pair.a].start, beats[pair.b].start];
+  const [toA, toB] = [beats[pair.a + length - 1].end, beats[pair.b + length - 1].end];
+  const beat = beats[pair.a].end - beats[pair.a].start;
+  const {
+    pairs: notes,
+    differences,
+    chromatic
+  } = alignPlaces(tonesBetween(texture, fromA, toA), tonesBetween(texture, fromB, toB), fromA, fromB, pair.steps, beat);
+  const a = soundingSpan(texture, beats, pair.a, pair.a + pair.length);
+  const b = soundingSpan(texture, beats, pair.b, pair.b + pair.length);
+  const place = (t: Tone | null, own: number, other: Tone | null, otherStart: number): Fraction =>
+    fromTicks(texture, t ? t.start : own + (other!.start - otherStart));
+  const bars = Math.round(pair.length / bar);
+  const share = notes.length ? Math.round((100 * notes.length) / (notes.length + differences.filter((d) => !d.a || !d.b).length)) : 0;
+  return {
+    id: `parallel-${factId('', a.start)}-${factId('', b.start)}`,
+    a,
+    b,
+    transposition: intervalName({ diatonic: pair.steps, chromatic }),
+    semitones: chromatic,
+    shift: sub(inBar(score, fromTicks(texture, fromB)), inBar(score, fromTicks(texture, fromA))),
+    differences: differences.map((d) => ({
+      kind: d.kind,
+      what: d.what,
+      a: place(d.a, fromA, d.b, fromB),
+      b: place(d.b, fromB, d.a, fromA),
+      ...(d.a ? { noteA: d.a.note.id } : {}),
+      ...(d.b ? { noteB: d.b.note.id } : {})
+    })),
+    pairs: notes.map((p) => [p.a.note.id, p.b.note.id] as [string, string]),
+    confidence: Math.round(100 * Math.min(0.99, pair.likeness + Math.min(0.15, 0.02 * bars))) / 100,
+    evidence: `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${share} % of the notes belong together`
+  };
 }
 
 export function sequenceFacts(texture: Texture, { beats, sequences }: Comparison, chords: readonly ChordFact[]): SequenceFact[] {
@@ -133,8 +152,10 @@ export function sectionFacts(
   { beats, bar, pairs }: Comparison,
   phrases: readonly PhraseFact[],
   keys: readonly KeyFact[],
-  chords: readonly ChordFact[]
+  chords: readonly ChordFact[],
+  pins: readonly Pin[] = []
 ): { sections: SectionFact[]; form: string | null } {
+  const set = pins.filter((p): p is Extract<Pin, { kind: 'section' }> => p.kind === 'section');
   const melodyStarts = phrases.map((p) => toTicks(texture, p.start));
   // An upbeat belongs to what it leads into: a section begins with the first phrase at or just before its bar line.
   const withUpbeat = (tick: number): number => melodyStarts.find((p) => p >= tick - barTicks && p < tick && lateInBar(p)) ?? tick;
@@ -144,13 +165,18 @@ export function sectionFacts(
     return toNumber(sub(fromTicks(texture, tick), measure.start)) > toNumber(measure.length) / 2;
   };
   const ends = sectionEnds(score, texture);
-  const sections = findSections({
+  const found = findSections({
     beats,
     pairs,
     dividers: ends.map((e) => (e >= texture.totalTicks ? beats.length : beatIndexAt(beats, e))),
     phrases: melodyStarts.map((p) => beatIndexAt(beats, p)),
     bar
   });
+  const sections = withPinnedSections(
+    found,
+    set.map((p) => ({ at: beatIndexAt(beats, toTicks(texture, p.start)), label: p.label })),
+    beats.length
+  );
   const starts = sections.map((s, k) =>
     k === 0 ? beats[0].start : ends.includes(beats[s.from].start) ? beats[s.from].start : withUpbeat(beats[s.from].start)
   );
@@ -168,6 +194,7 @@ export function sectionFacts(
       closes: keyAt(Math.max(starts[k], toTicks(texture, span.last))),
       setUp: k === 0 ? 'the beginning' : before ? `${before.roman} in ${keyAt(starts[k] - 1)} before it` : 'silence before it',
       confidence: ends.includes(starts[k]) || k === 0 ? 0.95 : 0.75,
+      ...(set.some((p) => cmp(p.start, span.start) === 0) ? { pinned: true as const } : {}),
       evidence:
         same < k
           ? `the music of section ${sections[same].label} at ${positionAt(score, fromTicks(texture, starts[same])).number}`
@@ -187,4 +214,19 @@ export function sectionFacts(
       )
     : null;
   return { sections: facts, form };
+}
+
+/** Sections under the instructor's corrections: another name, another beginning, or none where one was found. */
+function withPinnedSections(found: BeatSection[], set: readonly { at: number; label: string }[], total: number): BeatSection[] {
+  if (!set.length) return found;
+  const starts = new Map(found.map((s) => [s.from, s.label]));
+  for (const { at, label } of set) {
+    // A correction within a beat or two of a found border is about that border.
+    const near = [...starts.keys()].find((s) => Math.abs(s - at) <= 2);
+    if (near !== undefined) starts.delete(near);
+    if (label) starts.set(near ?? at, label);
+  }
+  if (!starts.has(0)) starts.set(0, found[0]?.label ?? 'A');
+  const ordered = [...starts].sort((a, b) => a[0] - b[0]);
+  return ordered.map(([from, label], k) => ({ from, to: ordered[k + 1]?.[0] ?? total, label }));
 }

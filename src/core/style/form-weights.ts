@@ -9,7 +9,7 @@ export const BOUNDARY = {
   /** A rest of a beat or more; shorter ones in proportion. */
   rest: 1.1,
   /** The last note is at least this many times as long as usual in the line. */
-  longNote: 0.8,
+  longNote: 0.6,
   longNoteRatio: 2,
   cadence: 1.7,
   slurEnd: 0.3,
@@ -21,6 +21,8 @@ export const BOUNDARY = {
   onBar: 0.15,
   /** What follows has the rhythm that the piece, or the phrase before, began with. */
   repetition: 0.7,
+  /** Weaker signs are not tried at all. */
+  worthTrying: 0.5,
   /** Each boundary must earn this; the length of a phrase is measured against four bars, in octaves squared. */
   price: 1.35,
   length: 0.75,
@@ -51,7 +53,7 @@ export const CADENCE = {
   halfOnSeventh: -0.2,
   deceptiveBase: -0.35,
   plagalBase: -0.9,
-  threshold: 1.25,
+  threshold: 0.95,
   /** Score that a close inside a phrase needs. */
   inside: 2.6
 } as const;

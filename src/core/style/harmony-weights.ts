@@ -24,11 +24,11 @@ export const HARMONY = {
   noAugmentedSixth: -0.6,
   /** Reward per beat for a chord whose root sounds in the slot, and loss where its third does not. */
   rootSounds: 0.08,
-  rootSoundsInLine: 0.2,
+  rootSoundsInLine: 0.26,
   /** Cost of changing chord at a bar line, a strong beat, another beat, inside a beat. */
   change: { bar: 0.55, strong: 0.85, beat: 1.05, weak: 2.1 },
   /** Factor on the cost of change in a single line, where one chord is heard over many notes. */
-  changeInLine: 1.5,
+  changeInLine: 1.15,
   /** Further cost, in a single line, of a seventh chord that is no dominant, and per beat of staying in it. */
   seventhInLine: 0.7,
   seventhInLinePerBeat: 0.12,
@@ -40,12 +40,12 @@ export const HARMONY = {
   /** Weight of a note by its melodic role: stepwise and weak, stepwise on a beat, left by leap both ways. */
   role: { passingWeak: 0.35, passingStrong: 0.75, plain: 1, leaping: 1.1, grace: 0.05 },
   /** Weight of the key profile, per note and beat. */
-  profile: 0.5,
+  profile: 0.65,
   /** Added to the published profile's weight of the natural seventh degree in minor. */
   naturalSeventh: 1.5,
   /** Cost of a key change, and of each step around the circle of fifths that it goes. */
   keyChange: 2.2,
-  keyDistance: 0.45,
+  keyDistance: 0.34,
   /** Reward for beginning and for ending in a key of the signature; for ending where the piece began. */
   signature: 1.2,
   homeEnd: 2

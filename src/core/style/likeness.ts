@@ -24,8 +24,13 @@ export const LIKENESS = {
   lookShare: 0.5,
   /** No more places than these are kept, the longest and most alike first. */
   mostPlaces: 80,
-  /** So many diagonals get a closer look. */
-  mostDiagonals: 600,
+  /** So many promising stretches get a closer look, each up to so many bars. */
+  mostSeeds: 1500,
+  mostBars: 128,
+  /** Pieces of more beats than this are compared at shifts of half a bar only. */
+  longPieceBeats: 1500,
+  /** A stretch ends where its sum has fallen this far below its best. */
+  drop: 1.6,
   /** Two places overlap when they share this much. */
   overlap: 0.6,
   /** Sections: same letter from here on, a prime from there on. */

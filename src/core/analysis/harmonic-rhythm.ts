@@ -1,0 +1,63 @@
+import { sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { metricLevel } from '../score/meter.ts';
+import type { Score } from '../score/model.ts';
+import { measureAt } from '../score/position.ts';
+import type { Facts } from './facts.ts';
+
+/** Chord changes of one bar. */
+export interface HarmonicRhythmBar {
+  measure: number;
+  changes: number;
+  /** Onsets of the changes in the bar, in quarters. */
+  onsets: Fraction[];
+}
+
+export interface HarmonicRhythmFact {
+  kind: 'against the meter' | 'quickens' | 'slows';
+  measure: number;
+  start: Fraction;
+  evidence: string;
+}
+
+/** How often the harmony changes, bar by bar (handbook 2.5). */
+export function harmonicRhythm(score: Score, facts: Facts): HarmonicRhythmBar[] {
+  const bars: HarmonicRhythmBar[] = score.measures.map((m) => ({ measure: m.index, changes: 0, onsets: [] }));
+  for (const c of facts.chords) {
+    const m = measureAt(score, c.start);
+    bars[m.index].changes++;
+    bars[m.index].onsets.push(sub(c.start, m.start));
+  }
+  return bars;
+}
+
+/**
+ * Where the harmony goes against the meter: it changes on a weak beat and stays over the next stronger one; and
+ * where it moves at twice or half the pace of the bars before.
+ */
+export function harmonicRhythmFacts(score: Score, facts: Facts): HarmonicRhythmFact[] {
+  const result: HarmonicRhythmFact[] = [];
+  facts.chords.forEach((c, k) => {
+    const m = measureAt(score, c.start);
+    const level = metricLevel(m, sub(c.start, m.start));
+    const next = facts.chords[k + 1];
+    if (k === 0 || level >= 2 || !next) return;
+    const bar = score.measures[m.index + 1];
+    if (bar && toNumber(next.start) > toNumber(bar.start) && toNumber(bar.start) > toNumber(c.start) && level >= 0)
+      result.push({
+        kind: 'against the meter',
+        measure: m.index,
+        start: c.start,
+        evidence: `${c.roman} comes on a weak beat and stays over the bar line`
+      });
+  });
+  const bars = harmonicRhythm(score, facts);
+  for (let k = 2; k < bars.length; k++) {
+    const before = (bars[k - 1].changes + bars[k - 2].changes) / 2;
+    const now = bars[k].changes;
+    if (before >= 0.5 && now >= 2 * before && now >= 2)
+      result.push({ kind: 'quickens', measure: k, start: score.measures[k].start, evidence: `${now} chords after ${before} a bar` });
+    else if (now > 0 && before >= 2 && now <= before / 2)
+      result.push({ kind: 'slows', measure: k, start: score.measures[k].start, evidence: `${now} chord after ${before} a bar` });
+  }
+  return result.sort((a, b) => toNumber(a.start) - toNumber(b.start));
+}
