@@ -112,11 +112,14 @@ function scan(line: Line, unit: number, steps: number, loose: boolean): BeatSequ
   return found;
 }
 
+/** A bar and a half in all; a bar is enough for four units and more. */
+const isLongEnough = (s: BeatSequence, bar: number): boolean => s.to - s.from >= (s.units >= 4 ? bar : 1.5 * bar);
+
 /**
  * Sequences in the melody and in the bass: at least three units at a constant step, in the smallest unit that
  * explains them. Exact ones first; octave breaks are allowed where nothing exact is found.
  */
-export function findSequences(beats: readonly Beat[]): BeatSequence[] {
+export function findSequences(beats: readonly Beat[], bar: number): BeatSequence[] {
   const kept: BeatSequence[] = [];
   const covers = (a: BeatSequence, b: BeatSequence): boolean => {
     const shared = Math.min(a.to, b.to) - Math.max(a.from, b.from);
@@ -129,7 +132,7 @@ export function findSequences(beats: readonly Beat[]): BeatSequence[] {
         for (const steps of loose ? [-3, -2, -1, 1, 2, 3] : [-6, -5, -4, -3, -2, -1, 1, 2, 3, 4, 5, 6])
           found.push(...scan(line, unit, steps, loose));
       found.sort((a, b) => (b.to - b.from) * (1 + 0.02 * b.units) - (a.to - a.from) * (1 + 0.02 * a.units) || a.unit - b.unit);
-      for (const f of found) if (!kept.some((k) => covers(k, f))) kept.push(f);
+      for (const f of found.filter((s) => isLongEnough(s, bar))) if (!kept.some((k) => covers(k, f))) kept.push(f);
     }
   }
   return kept.sort((a, b) => a.from - b.from);

@@ -33,7 +33,7 @@ export interface Comparison {
 export function compare(score: Score, texture: Texture): Comparison {
   const beats = beatGrid(score, texture);
   const bar = beatsPerBar(beats);
-  return { beats, bar, pairs: findPairs(beats, bar), sequences: findSequences(beats) };
+  return { beats, bar, pairs: findPairs(beats, bar), sequences: findSequences(beats, bar) };
 }
 
 const tonesBetween = (texture: Texture, from: number, to: number): Tone[] =>

@@ -1,7 +1,7 @@
 import { keyAlter } from '../score/accidentals.ts';
-import type { Fraction } from '../score/fraction.ts';
+import { toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import { fifthsPc, pitchName } from '../score/pitch.ts';
+import { pitchName } from '../score/pitch.ts';
 import { barLabel } from '../score/position.ts';
 import type { Facts, ParallelFact } from './facts.ts';
 import { parseKey } from './keys.ts';
@@ -21,24 +21,53 @@ export interface SuspectFact {
 }
 
 /** More alteration differences than this share of the notes mean another mode or key, not misprints. */
-const MOST_SHARE = 0.08;
+const MOST_SHARE = 0.1;
 /** Notes of a place that must belong together before one that does not is suspect. */
 const FEWEST_NOTES = 8;
 
-/** How well a note fits its surroundings: in the scale of its key, in its chord, with its own sign or by the signature. */
-function fit(score: Score, texture: Texture, facts: Facts, tone: Tone): number {
+/** Share of a place's notes that have no partner or another pitch; a looser likeness proves nothing about single notes. */
+const MOST_LOOSE = 0.08;
+const MOST_LOOSE_EXACT = 1;
+const MOST_LOOSE_NEAR = 0.34;
+const looseness = (p: ParallelFact): number =>
+  p.differences.filter((d) => !d.noteA || !d.noteB || d.kind === 'pitch').length / Math.max(1, p.pairs.length);
+
+/** The same for the notes of one's own voice within a bar. */
+function looseNear(p: ParallelFact, byId: ReadonlyMap<string, Tone>, at: Tone, bar: number): number {
+  const near = (id: string | undefined): boolean => {
+    const note = id === undefined ? undefined : byId.get(id)?.note;
+    const own = note?.part === at.note.part && note.staff === at.note.staff && note.voice === at.note.voice;
+    return own && Math.abs(toNumber(note.start) - toNumber(at.note.start)) <= bar;
+  };
+  const pairs = p.pairs.filter(([a]) => near(a)).length;
+  const loose = p.differences.filter((d) => (!d.noteB || d.kind === 'pitch') && near(d.noteA)).length;
+  return loose / Math.max(1, pairs);
+}
+
+/** True when a spelling belongs to the chord that sounds at a note. */
+function belongs(texture: Texture, facts: Facts, at: Tone, fifths: number): boolean {
+  const chord = facts.chords.findLast((c) => toTicks(texture, c.start) <= at.start);
+  const root = chord ? (parseKey(`${chord.root} major`)?.tonic ?? 0) : 0;
+  return chord !== undefined && TONES[chord.quality].some((t) => root + t === fifths);
+}
+
+/** How a note stands in its surroundings: in its chord as spelled, in the scale of its key, by the signature. */
+interface Fit {
+  inChord: boolean;
+  inScale: boolean;
+  /** For choosing the worse of two notes. */
+  value: number;
+}
+
+function fit(score: Score, texture: Texture, facts: Facts, tone: Tone): Fit {
   const chord = facts.chords.findLast((c) => toTicks(texture, c.start) <= tone.start);
-  let value = 0;
-  if (chord) {
-    const root = parseKey(`${chord.root} major`)?.tonic ?? 0;
-    if (TONES[chord.quality].some((t) => fifthsPc(root + t) === fifthsPc(tone.fifths))) value += 1;
-    const relative = tone.fifths - chord.key.tonic;
-    const scale = chord.key.minor ? [-4, -3, -2, -1, 0, 1, 2, 3, 5] : [-1, 0, 1, 2, 3, 4, 5];
-    value += scale.includes(relative) ? 1 : -1;
-  }
+  const inChord = belongs(texture, facts, tone, tone.fifths);
+  const scale = chord?.key.minor ? [-4, -3, -2, -1, 0, 1, 2, 3, 5] : [-1, 0, 1, 2, 3, 4, 5];
+  const inScale = chord !== undefined && scale.includes(tone.fifths - chord.key.tonic);
   const key = score.measures[tone.note.measure].key;
-  if (tone.note.pitch && tone.note.pitch.alter === keyAlter(key, tone.note.pitch.step)) value += 0.25;
-  return value;
+  const plain = tone.note.pitch !== undefined && tone.note.pitch.alter === keyAlter(key, tone.note.pitch.step);
+  const value = (inChord ? 1 : 0) + (inScale ? 1 : -1) + (plain ? 0.25 : 0) - (hardStep(tone) ? 0.6 : 0);
+  return { inChord, inScale, value };
 }
 
 /** True when an augmented or diminished step stands next to the note in its line, which one alteration would remove. */
@@ -63,15 +92,21 @@ export function findSuspects(score: Score, texture: Texture, facts: Facts): Susp
   const place = (t: Tone): string => barLabel(score.measures, score.measures[t.note.measure]);
   for (const p of facts.parallels) {
     const altered = p.differences.filter((d) => d.kind === 'alteration' && d.noteA && d.noteB);
-    if (!altered.length || p.pairs.length < FEWEST_NOTES || altered.length > Math.max(1, MOST_SHARE * p.pairs.length)) continue;
-    if (otherMode(p)) continue;
+    if (!altered.length || p.pairs.length < FEWEST_NOTES || altered.length > Math.max(2, MOST_SHARE * p.pairs.length)) continue;
+    if (otherMode(p) || looseness(p) > (p.semitones === 0 ? MOST_LOOSE_EXACT : MOST_LOOSE)) continue;
     for (const d of altered) {
       const a = byId.get(d.noteA!);
       const b = byId.get(d.noteB!);
       if (!a || !b) continue;
-      const [x, y] = [fit(score, texture, facts, a) - (hardStep(a) ? 0.6 : 0), fit(score, texture, facts, b) - (hardStep(b) ? 0.6 : 0)];
-      if (x === y || Math.abs(x - y) < 0.5) continue;
-      const [wrong, right] = x < y ? [a, b] : [b, a];
+      if (looseNear(p, byId, a, toNumber(score.measures[a.note.measure].length)) > MOST_LOOSE_NEAR) continue;
+      const [x, y] = [fit(score, texture, facts, a), fit(score, texture, facts, b)];
+      if (x.value === y.value) continue;
+      const [wrong, right, worse, better] = x.value < y.value ? [a, b, x, y] : [b, a, y, x];
+      // At the same pitch the chord of the other place judges, since a wrong note colours the chord that is read from it.
+      // At another pitch, where keys answer freely, the note must be foreign to its own chord and key.
+      const exact = p.semitones === 0;
+      const foreignThere = better.inChord && !belongs(texture, facts, right, wrong.fifths);
+      if (exact ? !foreignThere && worse.inScale : worse.inChord || worse.inScale) continue;
       if (found.has(wrong.note.id)) continue;
       // By how much the second place is higher than the interval of the two places asks.
       const off = b.midi - a.midi - p.semitones;
@@ -81,7 +116,7 @@ export function findSuspects(score: Score, texture: Texture, facts: Facts): Susp
         printed: pitchName(wrong.note.pitch!),
         expected: pitchName({ ...wrong.note.pitch!, alter: wrong.note.pitch!.alter + (wrong === a ? off : -off) }),
         parallel: { id: p.id, note: right.note.id, start: right.note.start },
-        confidence: Math.round(100 * Math.min(0.95, 0.45 + 0.15 * Math.abs(x - y) + 0.01 * p.pairs.length)) / 100,
+        confidence: Math.round(100 * Math.min(0.95, 0.45 + 0.15 * (better.value - worse.value) + 0.01 * p.pairs.length)) / 100,
         evidence: `${place(wrong)} has ${pitchName(wrong.note.pitch!)} where ${place(right)}, the same music, has ${pitchName(right.note.pitch!)}`
       });
     }
