@@ -1,5 +1,6 @@
 import { cmp, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
+import { isPickup } from '../score/position.ts';
 import { dynamicStep } from '../style/dynamics.ts';
 import type { Facts } from './facts.ts';
 import { heightOf, type Beat } from './grid.ts';
@@ -30,7 +31,7 @@ export interface GestureFact {
 /** Semitones from which a leap is told: more than an octave's half and beyond a sixth. */
 const WIDE_LEAP = 10;
 
-function upbeats(texture: Texture, facts: Facts): GestureFact[] {
+function upbeats(score: Score, texture: Texture, facts: Facts): GestureFact[] {
   const { melody } = texture;
   const result: GestureFact[] = [];
   for (const p of facts.phrases) {
@@ -40,7 +41,8 @@ function upbeats(texture: Texture, facts: Facts): GestureFact[] {
     const bar = texture.measureStarts.find((m) => m > first.start);
     // An upbeat: the phrase begins in the second half of its bar and leads over the bar line.
     const own = texture.measureStarts.findLast((m) => m <= first.start) ?? 0;
-    if (bar === undefined || first.start === own || bar - first.start > (bar - own) / 2) continue;
+    const pickup = isPickup(score.measures[first.note.measure]);
+    if (bar === undefined || (!pickup && (first.start === own || bar - first.start > (bar - own) / 2))) continue;
     const goal = melody[firstFrom(melody, bar)];
     if (!goal || goal.start !== bar) continue;
     const move = heightOf(goal) - heightOf(first);
@@ -221,7 +223,7 @@ function leaps(texture: Texture): GestureFact[] {
 /** All gestures and facts of texture, in order of time. */
 export function gestures(score: Score, texture: Texture, facts: Facts, beats: readonly Beat[], bar: number): GestureFact[] {
   return [
-    ...upbeats(texture, facts),
+    ...upbeats(score, texture, facts),
     ...repetitions(score, texture, beats, bar),
     ...callAndAnswer(texture),
     ...tuttiSolo(score),

@@ -107,6 +107,8 @@ export function phraseGroups(score: Score, texture: Texture, facts: Facts, compa
 function comparisonPair(texture: Texture, { beats, bar }: Comparison, p: PhraseFact, idea: number): { steps: number } | null {
   const from = beatIndexAt(beats, toTicks(texture, p.start));
   const length = idea * bar;
+  // An idea needs some notes to be one.
+  if (beats.slice(from, from + length).reduce((sum, b) => sum + b.entries.length, 0) < 3) return null;
   const mean = (offset: number, steps: number): number => {
     let sum = 0;
     let count = 0;

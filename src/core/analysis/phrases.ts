@@ -11,6 +11,8 @@ interface Boundary {
   strength: number;
   evidence: string[];
   forced: boolean;
+  /** A cadence, a rest or a fermata stands here. */
+  closed: boolean;
 }
 
 /** Degree of change between two neighbouring values (Cambouropoulos 2001). */
@@ -129,7 +131,8 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
       strength = pin.here ? 99 : -99;
       evidence.push('set by the instructor');
     }
-    if (strength > B.worthTrying) result.push({ index: i, strength, evidence, forced });
+    const closed = forced || evidence.some((e) => /rest|cadence|fermata|instructor/.test(e));
+    if (strength > B.worthTrying) result.push({ index: i, strength, evidence, forced, closed });
   }
   return result;
 }
@@ -153,9 +156,9 @@ export function findPhrases(score: Score, texture: Texture, candidates: CadenceC
   const B = BOUNDARY;
   const bar = usualBar(score) * texture.ticksPerQuarter;
   const nodes: Boundary[] = [
-    { index: 0, strength: 0, evidence: [], forced: false },
+    { index: 0, strength: 0, evidence: [], forced: false, closed: true },
     ...joints,
-    { index: melody.length, strength: 0, evidence: ['the end'], forced: false }
+    { index: melody.length, strength: 0, evidence: ['the end'], forced: false, closed: true }
   ];
   const startOf = (node: Boundary): number => melody[node.index]?.start ?? texture.totalTicks;
   const best = new Array<number>(nodes.length).fill(-Infinity);
@@ -167,6 +170,7 @@ export function findPhrases(score: Score, texture: Texture, candidates: CadenceC
       const octaves = Math.log2(Math.max(0.1, bars) / B.usualBars);
       let value = best[a] - B.length * octaves * octaves + (Math.abs(bars - Math.round(bars)) < 0.01 ? B.wholeBars : 0);
       if (bars < B.shortestBars && !nodes[a].forced && !nodes[b].forced) value -= 3;
+      if (bars <= B.openShortBars && b < nodes.length - 1 && !nodes[b].closed) value += B.openShort;
       if (b < nodes.length - 1) value += nodes[b].strength - B.price;
       if (value > best[b]) {
         best[b] = value;

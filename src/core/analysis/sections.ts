@@ -34,7 +34,7 @@ export function likenessOf(
       }
       if (k === opening - 1 && count && steps === 0 && sum / count >= LIKENESS.sameOpening) begins = LIKENESS.variedSection;
     }
-    const likeness = count ? Math.max(begins, (sum / count) * (steps % 7 === 0 ? 1 : 0.94)) : 0;
+    const likeness = count ? Math.max(begins, (sum / count) * (steps % 7 === 0 ? 1 : LIKENESS.sectionElsewhere)) : 0;
     if (likeness > best.likeness) best = { likeness, steps };
   }
   // A much shorter copy is a variant at the most.

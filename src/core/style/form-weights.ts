@@ -24,8 +24,11 @@ export const BOUNDARY = {
   /** Weaker signs are not tried at all. */
   worthTrying: 0.5,
   /** Each boundary must earn this; the length of a phrase is measured against four bars, in octaves squared. */
-  price: 1.35,
-  length: 0.75,
+  price: 1.5,
+  length: 0.9,
+  /** Loss of a phrase of up to so many bars that neither a cadence, a rest nor a fermata closes. */
+  openShort: -0.9,
+  openShortBars: 2.4,
   usualBars: 4,
   wholeBars: 0.35,
   shortestBars: 0.9,

@@ -34,8 +34,10 @@ export const LIKENESS = {
   /** Two places overlap when they share this much. */
   overlap: 0.6,
   /** Sections: same letter from here on, a prime from there on. */
-  sameSection: 0.86,
+  sameSection: 0.93,
   variedSection: 0.55,
+  /** Factor on the likeness of a section at another pitch: a second strain that begins like the first in the dominant is other music. */
+  sectionElsewhere: 0.75,
   /** Share of a section that counts as its opening, and how alike two openings must be to make the second a return. */
   opening: 0.34,
   sameOpening: 0.8
