@@ -95,7 +95,7 @@ test('phrase lengths: irregular ones are pointed out', () => {
 
 test('sections: same music same letter, a variant a prime, other music another letter', () => {
   const a = 'c2e2 g2e2|f2a2 g4|e2c2 d2B2|c6 z2';
-  const b = "g3a b2g2|a3b c'2a2|d'2b2 a2^f2|g6 z2|";
+  const b = "g3a b2g2|a3b c'2a2|d'2b2 a2^f2|g6 z2";
   const varied = 'c2e2 g2e2|fgaf g4|e2c2 dcBd|c6 z2';
   const labels = (text: string) => study(text).facts.sections.map((x) => x.label);
   assert.deepEqual(labels(`${a}|${b}|${a}|`), ['A', 'B', 'A']);
