@@ -9,6 +9,7 @@
   let over = $state(false);
   let progress = $state<ImportProgress | null>(null);
   let refused = $state<{ name: string; message: string } | null>(null);
+  let stop: AbortController | null = null;
   let leaving = $state<{ id: number; title: string } | null>(null);
 
   async function take(files: FileList | null): Promise<void> {
@@ -19,7 +20,8 @@
     for (const file of list) {
       try {
         progress = { name: file.name, stage: 'sending', sent: 0 };
-        piece = await importFile(file, (p) => (progress = p));
+        stop = new AbortController();
+        piece = await importFile(file, (p) => (progress = p), stop.signal);
       } catch (error) {
         refused = { name: file.name, message: error instanceof Error ? error.message : 'The file was not taken.' };
       }
@@ -68,6 +70,7 @@
   {#if progress}
     <div class="progress">
       <InlineLoading description="{progress.name}: {progress.stage}{progress.sent < 1 ? ` ${Math.round(progress.sent * 100)} %` : ''}" />
+      <button class="bar-link" onclick={() => stop?.abort()}>Stop</button>
     </div>
   {/if}
   {#if refused}

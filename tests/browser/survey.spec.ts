@@ -22,7 +22,7 @@ test('the teacher ticks, comments, adds lines; they are kept and stand in the pr
   await page.getByRole('link', { name: 'Survey', exact: true }).click();
   await page.reload();
   await expect(page.getByLabel('Seen: Instrument')).toBeChecked();
-  await expect(page.getByLabel('Comment on Meter')).toHaveValue('Dance steps of three, felt in one.');
+  await expect(page.getByLabel('Your comment on Meter')).toHaveValue('Dance steps of three, felt in one.');
   await page.getByRole('link', { name: 'Press', exact: true }).click();
   await expect(page.locator('.preface')).toContainText('Meter: Dance steps of three, felt in one.');
   await expect(page.locator('.preface')).toContainText('Ask about the borrowed violin.');

@@ -27,6 +27,7 @@ test('the whole way: import, survey, correct, decide, mark, undo, reload, press,
 
   // Structure: a key is corrected and what depends on it follows.
   await page.getByRole('link', { name: 'Structure', exact: true }).click();
+  await expect(page.getByRole('tab', { name: 'Harmony' })).toBeVisible();
   await drawn(page);
   await page.locator('.music').focus();
   await page.keyboard.press('Home');
@@ -38,10 +39,12 @@ test('the whole way: import, survey, correct, decide, mark, undo, reload, press,
   await page.getByRole('button', { name: 'Set this key' }).click();
   await expect(page.getByTestId('key-fact').filter({ hasText: 'C major' })).toContainText('set by the instructor');
   await expect(page.getByTestId('chord-fact').first()).not.toContainText('/V');
+  await page.getByRole('tab', { name: 'Corrections (1)' }).click();
   await expect(page.getByTestId('correction')).toContainText('C major');
 
   // Reading: keep, change, set aside.
   await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await expect(page.getByTestId('period')).toBeVisible();
   await drawn(page);
   await page.getByTestId('period').selectOption('romantic');
   await page.getByRole('slider').focus();
@@ -123,8 +126,10 @@ test('a marking is moved, edited and removed; an ABC file comes in by dropping',
     return transfer;
   });
   await page.dispatchEvent('.shelf', 'drop', { dataTransfer: data });
+  await page.waitForURL(/\/survey$/);
   await expect(page.getByRole('heading', { name: 'Dropped tune' })).toBeVisible();
   await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await expect(page.getByTestId('period')).toBeVisible();
   await drawn(page);
   const form = page.getByTestId('add-marking');
   await form.getByLabel('What').selectOption('pp');

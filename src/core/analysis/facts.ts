@@ -45,7 +45,9 @@ export interface ChordFact extends Certainty {
   cadential?: true;
 }
 
-export type CadenceType = 'PAC' | 'IAC' | 'HC' | 'DC' | 'PC' | 'EC';
+/** Perfect and imperfect authentic, half, deceptive, plagal, evaded. */
+export const CADENCE_TYPES = ['PAC', 'IAC', 'HC', 'DC', 'PC', 'EC'] as const;
+export type CadenceType = (typeof CADENCE_TYPES)[number];
 
 export interface CadenceFact extends Certainty {
   id: string;

@@ -73,8 +73,9 @@ function seeds(numbers: Numbers, bar: number): Seed[] {
   const found: Seed[] = [];
   const counts = new Int32Array(129);
   const lastSeed: (Seed | null)[] = new Array<Seed | null>(129).fill(null);
-  // In long pieces only shifts by half a bar are looked for.
-  const stride = n > LIKENESS.longPieceBeats && bar % 2 === 0 ? bar / 2 : 1;
+  // In long pieces only shifts by half a bar are looked for, in very long ones by a bar.
+  const half = bar % 2 === 0 ? bar / 2 : 1;
+  const stride = n > 2 * LIKENESS.longPieceBeats ? bar : n > LIKENESS.longPieceBeats ? half : 1;
   for (let lag = Math.max(2, stride); lag < n - 2; lag += stride) {
     counts.fill(0);
     lastSeed.fill(null);

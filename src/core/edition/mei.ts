@@ -11,8 +11,11 @@ export interface RowEntry {
   start: Fraction;
   text: string;
   /** Which row: part of the CSS class in the picture. */
-  row: 'chords' | 'keys';
+  row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count';
 }
+
+/** Rows that stand above the first staff; the others stand below the last. */
+const ABOVE: ReadonlySet<RowEntry['row']> = new Set(['keys', 'phrases']);
 
 /** What the engraver needs to know of a score: its bars and how many staves each part has. */
 export interface Frame {
@@ -121,10 +124,13 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
   const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
   for (const r of rows) {
     const measure = inside(r.start);
+    // Chords and keys keep a line of their own; the other rows find room beside it.
+    const name = r.row === 'chords' || r.row === 'keys' ? 'harm' : 'dir';
+    const above = ABOVE.has(r.row);
     if (measure)
       put(
         measure,
-        `<harm xml:id="${escapeXml(r.id)}" type="analysis ${r.row}" place="${r.row === 'keys' ? 'above' : 'below'}" staff="${r.row === 'keys' ? 1 : lowest}" tstamp="${tstamp(measure, sub(r.start, measure.start))}">${escapeXml(r.text)}</harm>`
+        `<${name} xml:id="${escapeXml(r.id)}" type="analysis ${r.row}" place="${above ? 'above' : 'below'}" staff="${above ? 1 : lowest}" tstamp="${tstamp(measure, sub(r.start, measure.start))}">${name === 'dir' ? `<rend fontstyle="normal">${escapeXml(r.text)}</rend>` : escapeXml(r.text)}</${name}>`
       );
   }
   let result = withArticulations(mei, markings);

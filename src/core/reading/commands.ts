@@ -144,11 +144,7 @@ export function describe(command: Command): string {
     case 'note-survey':
       return command.note ? 'a note on the survey' : 'removing a note on the survey';
     case 'pin':
-      return command.pin.kind === 'key'
-        ? `key ${command.pin.key}`
-        : command.pin.kind === 'chord'
-          ? `chord ${command.pin.roman}`
-          : 'phrase start';
+      return pinWords(command.pin);
     case 'unpin':
       return 'taking a correction back';
     case 'add-marking':
@@ -165,5 +161,29 @@ export function describe(command: Command): string {
       return 'opening a proposal again';
     default:
       return command.type;
+  }
+}
+
+/** A correction in words. */
+export function pinWords(pin: Pin): string {
+  switch (pin.kind) {
+    case 'key':
+      return `key ${pin.key}`;
+    case 'chord':
+      return `chord ${pin.roman}`;
+    case 'phrase-start':
+      return pin.here ? 'a phrase begins' : 'no phrase begins';
+    case 'cadence':
+      return `cadence ${pin.type}`;
+    case 'section':
+      return pin.label ? `section ${pin.label} begins` : 'no section begins';
+    case 'role':
+      return `note is ${pin.role}`;
+    case 'voice':
+      return `note in the ${pin.voice} voice`;
+    case 'same-music':
+      return 'the same music in two places';
+    default:
+      return `${pin.what} dismissed`;
   }
 }

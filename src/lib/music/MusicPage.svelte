@@ -16,8 +16,21 @@
     /** Size of the staff against the usual one. */
     size?: number;
     ondrawn?: () => void;
+    noteClasses?: ReadonlyMap<string, string>;
+    /** A click on a note chooses it. */
+    choosing?: boolean;
   }
-  const { workspace, markings, rows = [], selectable = false, eager = false, size = 1, ondrawn }: Props = $props();
+  const {
+    workspace,
+    markings,
+    rows = [],
+    selectable = false,
+    eager = false,
+    size = 1,
+    ondrawn,
+    noteClasses,
+    choosing = false
+  }: Props = $props();
 
   /** Engraver's units per pixel at scale 100; note spaces that fit into 100 pixels of line at the usual size. */
   const SCALE = 40;
@@ -58,6 +71,8 @@
     const measure = event.target.closest('g.measure');
     const index = measure ? Number(/^m(\d+)$/.exec(measure.id)?.[1]) : NaN;
     if (Number.isFinite(index)) workspace.select(index, event.shiftKey);
+    const note = choosing ? event.target.closest('g.note') : null;
+    if (note) workspace.choose(note.id);
     const sign = event.target.closest('.editorial');
     if (sign?.id) workspace.openMarking = sign.id;
     page.focus({ preventScroll: true });
@@ -108,6 +123,7 @@
         selection={selectable ? workspace.selection : null}
         openMarking={selectable ? workspace.openMarking : null}
         {eager}
+        {noteClasses}
         reserve={(60 + 50 * staves) * chunk.systems.length}
         {ondrawn}
       />

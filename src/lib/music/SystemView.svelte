@@ -14,6 +14,8 @@
     /** Selected measures, both included; null draws none. */
     selection?: { from: number; to: number } | null;
     openMarking?: string | null;
+    /** CSS classes of notes by id, for voices, pillars and chosen notes. */
+    noteClasses?: ReadonlyMap<string, string>;
     /** Engraved at once, whether it is in view or not (for print). */
     eager?: boolean;
     /** Height that is held free until the engraving is there. */
@@ -28,6 +30,7 @@
     rows,
     selection = null,
     openMarking = null,
+    noteClasses,
     eager = false,
     reserve,
     ondrawn
@@ -67,6 +70,23 @@
       }
     );
     return () => (current = false);
+  });
+
+  /** Notes take their classes; what stood before is taken away. */
+  $effect(() => {
+    void drawn;
+    const classes = noteClasses;
+    for (const old of host.querySelectorAll('g.note[data-class]')) {
+      old.classList.remove(...(old.getAttribute('data-class') ?? '').split(' ').filter(Boolean));
+      old.removeAttribute('data-class');
+    }
+    if (!classes?.size) return;
+    for (const note of host.querySelectorAll('g.note')) {
+      const name = classes.get(note.id);
+      if (!name) continue;
+      note.classList.add(...name.split(' '));
+      note.setAttribute('data-class', name);
+    }
   });
 
   /** A tint behind the selected bars, and a frame around the marking that the brief has open. */
@@ -126,6 +146,7 @@
   }
 
   .system :global(.editorial) {
+    pointer-events: bounding-box;
     color: var(--edition);
     fill: var(--edition);
     stroke-width: inherit;
@@ -143,6 +164,49 @@
   .system :global(.analysis.keys) {
     fill: var(--tone-3);
     color: var(--tone-3);
+  }
+
+  .system :global(g.note.connecting) {
+    opacity: 0.42;
+  }
+
+  .system :global(g.note.voice-upper) {
+    color: var(--tone-1);
+    fill: var(--tone-1);
+  }
+
+  .system :global(g.note.voice-middle) {
+    color: var(--tone-2);
+    fill: var(--tone-2);
+  }
+
+  .system :global(g.note.voice-lower) {
+    color: var(--tone-3);
+    fill: var(--tone-3);
+  }
+
+  .system :global(g.note.differs),
+  .system :global(g.note.like) {
+    color: var(--edition);
+    fill: var(--edition);
+  }
+
+  .system :global(g.note.chosen) {
+    color: var(--edition);
+    fill: var(--edition);
+    stroke: var(--edition);
+    stroke-width: 30;
+  }
+
+  .system :global(.analysis.phrases) {
+    fill: var(--tone-2);
+    color: var(--tone-2);
+  }
+
+  .system :global(.analysis.count),
+  .system :global(.analysis.rhythm) {
+    fill: var(--muted);
+    color: var(--muted);
   }
 
   .system :global(rect.tint) {

@@ -57,6 +57,10 @@ export class Engraver {
     this.send({ type: 'open', frame: { measures: score.measures, parts: shown.map(({ index, staves }) => ({ index, staves })) } });
   }
 
+  close(): void {
+    this.worker.terminate();
+  }
+
   /** Engraves a chunk; smaller urgency numbers go first. */
   engrave(job: EngraveJob, urgency: number): Promise<string> {
     return new Promise((done, fail) => {

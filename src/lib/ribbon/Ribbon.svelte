@@ -6,8 +6,8 @@
 
   const { workspace }: { workspace: Workspace } = $props();
 
-  const HEIGHT = 128;
-  const ROWS = { phrases: 26, keys: 42, plan: [62, 96], bars: [100, 124] };
+  const HEIGHT = 142;
+  const ROWS = { sections: 13, phrases: 40, keys: 56, plan: [76, 110], bars: [114, 138] };
   let width = $state(0);
 
   const score = $derived(workspace.score);
@@ -89,6 +89,20 @@
     return bars;
   });
 
+  /** From the selected bars to their parallel places. */
+  const linked = $derived(
+    score
+      ? workspace.facts.parallels
+          .filter((p) => workspace.inSelection(p.a.start, p.a.end) || workspace.inSelection(p.b.start, p.b.end))
+          .slice(0, 12)
+          .map((p) => ({
+            a: x(p.a.start),
+            b: x(p.b.start),
+            title: `Same music${p.transposition === 'P1' ? '' : `, ${p.transposition}`}; ${p.differences.length} differences`
+          }))
+      : []
+  );
+
   const markedAt = $derived(new Set(workspace.reading.markings.map((m) => workspace.measureOf(m.start)?.index)));
   const every = $derived(cell >= 26 ? 1 : cell >= 13 ? 2 : cell >= 6 ? 5 : cell >= 3 ? 10 : 25);
 
@@ -129,10 +143,34 @@
         width={(workspace.selection.to - workspace.selection.from + 1) * cell}
         height={HEIGHT}
       />
+      {#each linked as link, k (k)}
+        <path class="link" d="M{link.a},{ROWS.bars[0] - 3} C{link.a},{ROWS.plan[0]} {link.b},{ROWS.plan[0]} {link.b},{ROWS.bars[0] - 3}"
+          ><title>{link.title}</title></path
+        >
+      {/each}
+      {#each workspace.facts.sections as section (section.id)}
+        {@const a = x(section.start) + 1}
+        {@const b = x(section.end) - 2}
+        <path class="section" d="M{a},{ROWS.phrases - 10} V4 H{b} V{ROWS.phrases - 10}"
+          ><title>Section {section.label.replace(/'/g, '′')}, {section.opens}; set up by {section.setUp}</title></path
+        >
+        <text class="section-name" x={a + 4} y={ROWS.sections + 1}>{section.label.replace(/'/g, '′')}</text>
+      {/each}
+      {#each workspace.facts.sequences as sequence (sequence.id)}
+        {@const a = x(sequence.start)}
+        {@const b = x(sequence.end)}
+        <path
+          class="sequence"
+          d="M{a},{ROWS.keys + 7} {Array.from(
+            { length: sequence.units },
+            (_, k) => `H${(a + ((b - a) * (k + 1)) / sequence.units - 2).toFixed(1)} m2,0`
+          ).join(' ')}"><title>Sequence, {sequence.units} units, {sequence.step}{sequence.kind ? `, ${sequence.kind}` : ''}</title></path
+        >
+      {/each}
       {#each workspace.facts.phrases as phrase (phrase.id)}
         {@const a = x(phrase.start) + 1}
         {@const b = x(phrase.end) - 2}
-        <path class="phrase" d="M{a},{ROWS.phrases} C{a},6 {b},6 {b},{ROWS.phrases}"
+        <path class="phrase" d="M{a},{ROWS.phrases} C{a},20 {b},20 {b},{ROWS.phrases}"
           ><title>Phrase, {Math.round(phrase.confidence * 100)} % sure: {phrase.evidence}</title></path
         >
       {/each}
@@ -155,7 +193,7 @@
               ?.name}</title
           ></g
         >
-        {#if cell > 16}<text class="cadence-name" x={x(cadence.start) + 2} y={ROWS.phrases - 1}>{cadence.type}</text>{/if}
+        {#if cell > 16}<text class="cadence-name" text-anchor="end" x={x(cadence.start) - 3} y={ROWS.phrases - 1}>{cadence.type}</text>{/if}
       {/each}
       {#if tempo.line}<polyline class="tempo" points={tempo.line} />{/if}
       {#each tempo.labels as label, k (k)}<text class="tempo-name" x={label.x + 3} y={ROWS.plan[0] + 2}>{label.text}</text>{/each}
@@ -184,7 +222,7 @@
 
 <style>
   .ribbon {
-    height: 128px;
+    height: 142px;
     border-bottom: 1px solid var(--line);
     background: var(--raised);
     overflow: hidden;
@@ -204,6 +242,30 @@
     fill: none;
     stroke: var(--muted);
     stroke-width: 1.2;
+  }
+
+  .section {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1;
+  }
+
+  .section-name {
+    fill: var(--ink);
+    font-weight: 600;
+  }
+
+  .sequence {
+    fill: none;
+    stroke: var(--tone-2);
+    stroke-width: 2.5;
+  }
+
+  .link {
+    fill: none;
+    stroke: var(--tone-2);
+    stroke-width: 1.2;
+    stroke-dasharray: 3 2;
   }
 
   .key {

@@ -1,5 +1,7 @@
 import Joi from 'joi';
 import { MARKING_KINDS } from '../../core/reading/markings.ts';
+import { CADENCE_TYPES } from '../../core/analysis/facts.ts';
+import { NOTE_ROLES, VOICE_NAMES } from '../../core/analysis/roles.ts';
 import { NUMBERINGS } from '../../core/reading/commands.ts';
 import { PERIODS } from '../../core/style/profiles.ts';
 
@@ -50,7 +52,48 @@ const pin = Joi.alternatives(
     end: fraction.required(),
     roman: Joi.string().max(20).required()
   }),
-  Joi.object({ id: id.required(), kind: 'phrase-start', start: fraction.required(), here: Joi.boolean().required() })
+  Joi.object({ id: id.required(), kind: 'phrase-start', start: fraction.required(), here: Joi.boolean().required() }),
+  Joi.object({
+    id: id.required(),
+    kind: 'cadence',
+    start: fraction.required(),
+    type: Joi.string()
+      .valid(...CADENCE_TYPES)
+      .required()
+  }),
+  Joi.object({ id: id.required(), kind: 'section', start: fraction.required(), label: Joi.string().allow('').max(24).required() }),
+  Joi.object({
+    id: id.required(),
+    kind: 'role',
+    start: fraction.required(),
+    note: Joi.string().max(200).required(),
+    role: Joi.string()
+      .valid(...NOTE_ROLES)
+      .required()
+  }),
+  Joi.object({
+    id: id.required(),
+    kind: 'voice',
+    start: fraction.required(),
+    note: Joi.string().max(200).required(),
+    voice: Joi.string()
+      .valid(...VOICE_NAMES)
+      .required()
+  }),
+  Joi.object({
+    id: id.required(),
+    kind: 'same-music',
+    start: fraction.required(),
+    other: fraction.required(),
+    length: fraction.required()
+  }),
+  Joi.object({
+    id: id.required(),
+    kind: 'dismiss',
+    start: fraction.required(),
+    fact: Joi.string().max(200).required(),
+    what: Joi.string().max(80).required()
+  })
 );
 
 const key = Joi.string().max(200).required();

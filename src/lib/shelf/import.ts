@@ -10,10 +10,11 @@ type Line = { stage: string } | { piece: number } | { refused: string };
 
 /**
  * Sends a file to the shelf and follows the work on it.
+ * @param signal stops the sending and the work; nothing is stored then
  * @returns the number of the new piece
  * @throws Error with one sentence for the user
  */
-export async function importFile(file: File, progress: (p: ImportProgress) => void): Promise<number> {
+export async function importFile(file: File, progress: (p: ImportProgress) => void, signal?: AbortSignal): Promise<number> {
   // Read first: a dropped file may be gone by the time the request takes it.
   const bytes = await file.arrayBuffer().catch(() => {
     throw new Error('The file could not be read from this computer.');
@@ -33,6 +34,8 @@ export async function importFile(file: File, progress: (p: ImportProgress) => vo
         if ('stage' in last) progress({ name: file.name, stage: last.stage, sent: 1 });
       }
     };
+    signal?.addEventListener('abort', () => request.abort());
+    request.onabort = () => fail(new Error('The import was stopped; nothing was stored.'));
     request.onerror = () => fail(new Error('The file could not be sent; the server did not answer.'));
     request.onload = () => {
       if (request.status !== 200) {

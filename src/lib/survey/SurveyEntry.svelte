@@ -40,7 +40,13 @@
     onchange={(e) => change({ ticked: e.currentTarget.checked })}
     aria-label="Seen: {line.label}"
   />
-  <span class="label">{line.label}</span>
+  <button
+    class="plain-button label"
+    title="Write a comment"
+    aria-label="Comment on {line.label}"
+    disabled={!workspace}
+    onclick={() => (writing = true)}>{line.label}</button
+  >
   <div>
     {line.value}
     {#if line.bars.length}
@@ -57,7 +63,7 @@
         <input
           value={note.comment ?? ''}
           placeholder={line.ask ? 'what does it mean?' : 'your comment'}
-          aria-label="Comment on {line.label}"
+          aria-label="Your comment on {line.label}"
           maxlength="1000"
           disabled={!workspace}
           use:focus={writing}
@@ -70,15 +76,12 @@
             ><input type="checkbox" checked={note.preface ?? false} onchange={(e) => change({ preface: e.currentTarget.checked })} /> in the preface</label
           >{/if}
       </span>
-    {:else}
-      <button class="bar-link write not-printed" onclick={() => (writing = true)} aria-label="Comment on {line.label}">comment</button>
     {/if}
   </div>
 </div>
 
 <style>
   .entry {
-    position: relative;
     display: grid;
     grid-template-columns: 1rem minmax(6.5rem, 8.5rem) 1fr;
     gap: 0.15rem 0.6rem;
@@ -99,20 +102,6 @@
     color: var(--muted);
     font-size: 0.85rem;
     padding-left: 0.3rem;
-  }
-
-  .write {
-    position: absolute;
-    right: 0;
-    top: 0.1rem;
-    opacity: 0;
-    font-size: 0.8rem;
-    background: var(--paper);
-  }
-
-  .entry:hover .write,
-  .write:focus-visible {
-    opacity: 1;
   }
 
   .comment {

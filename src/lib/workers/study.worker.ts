@@ -1,5 +1,9 @@
-import { analyse } from '$core/analysis/analyse';
+import { factsOf, openAnalysis, type Analysis } from '$core/analysis/analyse';
+import { details, type Details } from '$core/analysis/details';
 import type { Facts, Pin } from '$core/analysis/facts';
+import { findLike, type MotiveOccurrence } from '$core/analysis/motives';
+import { skeleton } from '$core/analysis/note-roles';
+import { skeletonDocument } from '$core/edition/skeleton';
 import { propose } from '$core/reading/propose';
 import type { Proposal } from '$core/reading/markings';
 import type { Score } from '$core/score/model';
@@ -7,29 +11,65 @@ import { readMusicXml } from '$core/score/musicxml/read';
 import type { Period } from '$core/style/profiles';
 
 export type StudyRequest =
-  { type: 'open'; document: string } | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; period: Period; part: number };
+  | { type: 'open'; document: string }
+  | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; period: Period; part: number }
+  /** What a closer look finds; asked for by the rooms that show it. */
+  | { type: 'details'; number: number; pins: Pin[]; base: Facts | null }
+  | { type: 'find'; notes: string[] }
+  | { type: 'skeleton'; from: number; to: number; level: 1 | 2; part: number; pins: Pin[]; base: Facts | null };
 
 export type StudyAnswer =
   /** The score as JSON: a long one is read from text much faster than it is cloned. */
   | { type: 'opened'; score: string }
   | { type: 'studied'; number: number; facts: Facts; proposals: Proposal[] }
+  | { type: 'detailed'; number: number; details: Details }
+  | { type: 'found'; notes: string[]; places: MotiveOccurrence[] }
+  | { type: 'skeleton'; from: number; to: number; document: string | null }
   | { type: 'failed'; message: string };
 
 let score: Score | null = null;
-/** The last facts, kept while only the period changes. */
-let known: { pins: string; facts: Facts } | null = null;
+/** Opened when something is asked that the stored facts do not hold. */
+let analysis: Analysis | null = null;
+/** The last facts and details, kept while only the period changes. */
+let known: { pins: string; facts: Facts; details: Details | null } | null = null;
+
+const opened = (): Analysis => (analysis ??= openAnalysis(score!));
+
+function study(pins: Pin[], base: Facts | null): NonNullable<typeof known> {
+  const key = JSON.stringify(pins);
+  if (known?.pins !== key) known = { pins: key, facts: pins.length === 0 && base ? base : factsOf(opened(), pins), details: null };
+  return known;
+}
+
+function detailsOf(pins: Pin[], base: Facts | null): Details {
+  const now = study(pins, base);
+  const { texture, comparison } = opened();
+  return (now.details ??= details(score!, texture, now.facts, comparison, pins));
+}
+
+function skeletonOf(request: Extract<StudyRequest, { type: 'skeleton' }>): string | null {
+  const { roles } = detailsOf(request.pins, request.base);
+  const byNote = new Map(roles.map((r) => [r.note, r]));
+  const line = opened().texture.melody.filter(
+    (t) => t.note.measure >= request.from && t.note.measure <= request.to && t.note.part === request.part
+  );
+  const kept = skeleton(line, byNote, request.level);
+  return kept.length ? skeletonDocument(score!, kept, request.from, request.to) : null;
+}
 
 self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
   try {
     if (data.type === 'open') {
       score = readMusicXml(data.document);
-      known = null;
+      analysis = known = null;
       answer({ type: 'opened', score: JSON.stringify(score) });
-    } else if (score) {
-      const pins = JSON.stringify(data.pins);
-      if (known?.pins !== pins) known = { pins, facts: data.pins.length === 0 && data.base ? data.base : analyse(score, data.pins) };
-      answer({ type: 'studied', number: data.number, facts: known.facts, proposals: propose(score, known.facts, data.period, data.part) });
-    }
+    } else if (!score) return;
+    else if (data.type === 'study') {
+      const { facts } = study(data.pins, data.base);
+      answer({ type: 'studied', number: data.number, facts, proposals: propose(score, facts, data.period, data.part) });
+    } else if (data.type === 'details') answer({ type: 'detailed', number: data.number, details: detailsOf(data.pins, data.base) });
+    else if (data.type === 'find') answer({ type: 'found', notes: data.notes, places: findLike(opened().texture, data.notes) });
+    else answer({ type: 'skeleton', from: data.from, to: data.to, document: skeletonOf(data) });
   } catch (error) {
     answer({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
   }

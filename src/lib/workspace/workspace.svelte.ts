@@ -1,4 +1,6 @@
+import type { Details } from '$core/analysis/details';
 import type { Facts, KeyFact, Pin } from '$core/analysis/facts';
+import type { MotiveOccurrence } from '$core/analysis/motives';
 import { apply, describe, replay, resolve, type Command, type Reading } from '$core/reading/commands';
 import type { Marking, Proposal } from '$core/reading/markings';
 import { cmp, type Fraction } from '$core/score/fraction';
@@ -25,6 +27,13 @@ export class Workspace {
   facts = $state.raw<Facts>() as Facts;
   proposals = $state.raw<Proposal[]>([]);
   reading = $state.raw<Reading>() as Reading;
+  /** What a closer look finds; null until a room has asked for it. */
+  details = $state.raw<Details | null>(null);
+  /** Places that are like the chosen notes, after "find this". */
+  found = $state.raw<{ notes: string[]; places: MotiveOccurrence[] } | null>(null);
+  skeleton = $state.raw<{ from: number; to: number; document: string | null } | null>(null);
+  /** Notes that the teacher has chosen on the page, by id. */
+  chosen = $state.raw<ReadonlySet<string>>(new Set());
   /** Selected measures, both included; `anchor` is where a range began. */
   selection = $state.raw({ from: 0, to: 0, anchor: 0 });
   /** Marking that the brief shows opened. */
@@ -44,6 +53,7 @@ export class Workspace {
   readonly saving: Saving;
 
   private readonly worker = takeStudyWorker();
+  private wantsDetails = false;
   private studyNumber = 0;
   private studied = '';
   private document = '';
@@ -189,11 +199,55 @@ export class Workspace {
       if (answer.number !== this.studyNumber) return;
       this.facts = answer.facts;
       this.proposals = answer.proposals;
+      this.studying = this.wantsDetails;
+      if (this.wantsDetails) this.askDetails();
+    } else if (answer.type === 'detailed') {
+      if (answer.number !== this.studyNumber) return;
+      this.details = answer.details;
       this.studying = false;
-    } else {
+    } else if (answer.type === 'found') this.found = { notes: answer.notes, places: answer.places };
+    else if (answer.type === 'skeleton') this.skeleton = answer;
+    else {
       this.fault = answer.message;
       this.studying = false;
     }
+  }
+
+  /** Asks for everything that a closer look finds; it is kept up to date from then on. */
+  needDetails(): void {
+    if (this.wantsDetails) return;
+    this.wantsDetails = true;
+    if (this.score && !this.studying) this.askDetails();
+  }
+
+  /** Looks for all places that are like the chosen notes. */
+  find(notes: readonly string[]): void {
+    this.send({ type: 'find', notes: [...notes] });
+  }
+
+  /** Asks for the skeleton of some bars at a level (1 all beats, 2 strong beats). */
+  askSkeleton(from: number, to: number, level: 1 | 2): void {
+    this.send({ type: 'skeleton', from, to, level, part: this.reading.part, pins: this.pins, base: this.data.facts });
+  }
+
+  choose(note: string): void {
+    const next = new Set(this.chosen);
+    if (!next.delete(note)) next.add(note);
+    this.chosen = next;
+  }
+
+  clearChosen(): void {
+    this.chosen = new Set();
+    this.found = null;
+  }
+
+  private get pins(): Pin[] {
+    return $state.snapshot(this.reading.pins) as Pin[];
+  }
+
+  private askDetails(): void {
+    this.studying = true;
+    this.send({ type: 'details', number: this.studyNumber, pins: this.pins, base: this.data.facts });
   }
 
   /** Gives the page and the engraver the score as it is to be seen now: numbering and parts. */
@@ -232,7 +286,7 @@ export class Workspace {
     if (key === this.studied) return;
     this.studied = key;
     this.studying = true;
-    this.send({ type: 'study', number: ++this.studyNumber, pins: $state.snapshot(pins) as Pin[], base: this.data.facts, period, part });
+    this.send({ type: 'study', number: ++this.studyNumber, pins: this.pins, base: this.data.facts, period, part });
   }
 
   private send(request: StudyRequest): void {

@@ -39,7 +39,7 @@ function valueOf(length: Fraction): { type: string; dots: number } | null {
 }
 
 /** Splits a length that no single note can show into the longest values that fit. */
-function splitLength(length: Fraction): Fraction[] {
+export function splitLength(length: Fraction): Fraction[] {
   if (valueOf(length)) return [length];
   for (const [, base] of TYPES) {
     if (lt(base, length)) return [base, ...splitLength(sub(length, base))];

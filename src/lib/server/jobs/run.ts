@@ -18,13 +18,19 @@ async function turn(): Promise<void> {
   running++;
 }
 
-/** Runs a task in a worker of its own. @throws TaskRefused with a sentence for the user. */
-export async function runTask<T extends TaskName>(task: T, input: TaskInput<T>, progress: Progress = () => {}): Promise<TaskResult<T>> {
+/** Runs a task in a worker of its own; the signal stops it. @throws TaskRefused with a sentence for the user. */
+export async function runTask<T extends TaskName>(
+  task: T,
+  input: TaskInput<T>,
+  progress: Progress = () => {},
+  signal?: AbortSignal
+): Promise<TaskResult<T>> {
   await turn();
   const worker = new Worker(resolve(process.env.NUVELO_WORKER ?? 'build/workers/worker.js'), {
     workerData: { task, input },
     resourceLimits: { maxOldGenerationSizeMb: MEMORY_LIMIT_MB }
   });
+  signal?.addEventListener('abort', () => void worker.terminate());
   const timer = setTimeout(() => void worker.terminate(), TIME_LIMIT_MS);
   try {
     return await new Promise<TaskResult<T>>((done, fail) => {

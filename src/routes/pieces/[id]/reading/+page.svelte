@@ -11,7 +11,11 @@
   const holder = useWorkspace();
   let chords = $state(false);
   let keys = $state(false);
-  const rows = $derived(holder.current ? analysisRows(holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k)) : []);
+  const rows = $derived(
+    holder.current?.score
+      ? analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k))
+      : []
+  );
   const open = $derived(holder.current ? holder.current.proposals.filter((p) => !holder.current!.decisionOf(p.key)).length : 0);
 </script>
 

@@ -1,5 +1,8 @@
 <script lang="ts">
-  import Corrections from '$lib/structure/Corrections.svelte';
+  import FactsChart from '$lib/structure/FactsChart.svelte';
+  import ParallelView from '$lib/structure/ParallelView.svelte';
+  import SkeletonView from '$lib/structure/SkeletonView.svelte';
+  import StructurePanel from '$lib/structure/StructurePanel.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
@@ -8,22 +11,72 @@
   import { useWorkspace } from '$lib/workspace/context';
 
   const holder = useWorkspace();
-  let chords = $state(true);
-  let keys = $state(true);
-  const rows = $derived(holder.current ? analysisRows(holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k)) : []);
+  let shown = $state({ chords: true, keys: true, phrases: false, rhythm: false, count: false });
+  let pillars = $state(false);
+  let voices = $state(false);
+  let choosing = $state(false);
+  let below = $state<'nothing' | 'parallels' | 'skeleton' | 'chart'>('nothing');
+  let parallel = $state<string | null>(null);
+
+  const workspace = $derived(holder.current);
+  const rows = $derived(
+    workspace?.score ? analysisRows(workspace.score, workspace.facts, shown, (k) => workspace.keyName(k), workspace.reading.part) : []
+  );
+  const classes = $derived.by(() => {
+    const map = new Map<string, string>();
+    const put = (id: string, name: string) => map.set(id, map.has(id) ? `${map.get(id)} ${name}` : name);
+    if (pillars) for (const r of workspace?.details?.roles ?? []) if (r.rank === 'connecting') put(r.note, 'connecting');
+    if (voices)
+      for (const f of workspace?.details?.streams ?? []) for (const s of f.streams) for (const n of s.notes) put(n, `voice-${s.name}`);
+    for (const place of workspace?.found?.places ?? []) for (const n of place.notes) put(n, 'like');
+    for (const n of workspace?.chosen ?? []) put(n, 'chosen');
+    return map;
+  });
+
+  // The closer look is worked out once the room is open.
+  $effect(() => {
+    if (workspace?.score) workspace.needDetails();
+  });
 </script>
 
-{#if holder.current}
-  {@const workspace = holder.current}
-  <div class="room">
+{#if workspace}
+  <div class="room" class:split={below !== 'nothing'}>
     <Ribbon {workspace} />
     <Toolbar {workspace}>
-      <label><input type="checkbox" bind:checked={chords} /> chords</label>
-      <label><input type="checkbox" bind:checked={keys} /> keys</label>
+      <span class="rows" role="group" aria-label="On the page">
+        <label><input type="checkbox" bind:checked={shown.chords} /> chords</label>
+        <label><input type="checkbox" bind:checked={shown.keys} /> keys</label>
+        <label><input type="checkbox" bind:checked={shown.phrases} /> phrases</label>
+        <label title="A sign under every change of chord"><input type="checkbox" bind:checked={shown.rhythm} /> harmonic rhythm</label>
+        <label><input type="checkbox" bind:checked={shown.count} /> count</label>
+        <label title="Connecting notes step back"><input type="checkbox" bind:checked={pillars} /> pillars</label>
+        <label title="Voices within a line"><input type="checkbox" bind:checked={voices} /> voices</label>
+        <label title="A click on a note chooses it"><input type="checkbox" bind:checked={choosing} /> choose notes</label>
+      </span>
+      <label
+        >Below <select bind:value={below} data-testid="below"
+          ><option value="nothing">nothing</option><option value="parallels">parallel places</option><option value="skeleton"
+            >skeleton</option
+          ><option value="chart">chart and table</option></select
+        ></label
+      >
       <ViewOptions {workspace} />
     </Toolbar>
-    <div class="page"><MusicPage {workspace} markings={[]} {rows} selectable /></div>
-    <Corrections {workspace} />
+    <div class="page"><MusicPage {workspace} markings={[]} {rows} selectable noteClasses={classes} {choosing} /></div>
+    {#if below !== 'nothing' && workspace.score}
+      <div class="below">
+        {#if below === 'parallels'}<ParallelView {workspace} chosen={parallel} onchoose={(id) => (parallel = id)} />
+        {:else if below === 'skeleton'}<SkeletonView {workspace} />
+        {:else}<FactsChart {workspace} />{/if}
+      </div>
+    {/if}
+    <StructurePanel
+      {workspace}
+      onparallel={(id) => {
+        parallel = id;
+        below = 'parallels';
+      }}
+    />
   </div>
 {:else}
   <p class="opening quiet">Opening the structure …</p>
@@ -37,14 +90,38 @@
     grid-template-rows: auto auto minmax(0, 1fr);
   }
 
+  .room.split {
+    grid-template-rows: auto auto minmax(0, 1fr) minmax(0, 20rem);
+  }
+
   .room > :global(.ribbon),
   .room > :global(.tools) {
     grid-column: 1 / -1;
   }
 
+  .room > :global(.panel) {
+    grid-column: 2;
+    grid-row: 3 / -1;
+  }
+
+  .page,
+  .below {
+    grid-column: 1;
+  }
+
   .page {
     overflow-y: auto;
     padding: 0.5rem 1.25rem 2rem;
+  }
+
+  .below {
+    border-top: 2px solid var(--line);
+    min-height: 0;
+  }
+
+  .rows {
+    display: flex;
+    gap: 0.7rem;
   }
 
   .opening {

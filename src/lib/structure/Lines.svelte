@@ -1,0 +1,172 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { NOTE_ROLES, VOICE_NAMES, type NoteRole, type VoiceName } from '$core/analysis/roles';
+  import { add, cmp, type Fraction } from '$core/score/fraction';
+  import { pitchName } from '$core/score/pitch';
+  import { placeName } from '$core/reading/places';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace }: { workspace: Workspace } = $props();
+
+  /** Bars whose notes are listed one by one. */
+  const MOST_BARS = 4;
+
+  const score = $derived(workspace.score!);
+  const details = $derived(workspace.details);
+  const start = $derived<Fraction>(score.measures[workspace.selection.from].start);
+  const end = $derived.by<Fraction>(() => {
+    const m = score.measures[workspace.selection.to];
+    return add(m.start, m.length);
+  });
+  const over = (f: { start: Fraction; end: Fraction }): boolean => cmp(f.start, end) < 0 && cmp(f.end, start) >= 0;
+  const within = (t: Fraction): boolean => cmp(t, start) >= 0 && cmp(t, end) < 0;
+  const roles = $derived(new Map((details?.roles ?? []).map((r) => [r.note, r])));
+  const bars = $derived(workspace.selection.to - workspace.selection.from + 1);
+  const notes = $derived(
+    bars > MOST_BARS
+      ? []
+      : score.notes.filter(
+          (n) =>
+            n.pitch && n.part === workspace.reading.part && n.measure >= workspace.selection.from && n.measure <= workspace.selection.to
+        )
+  );
+  const hasStreams = $derived((details?.streams.length ?? 0) > 0);
+  const motives = $derived((details?.motives ?? []).map((m) => ({ ...m, here: m.occurrences.filter(over) })).filter((m) => m.here.length));
+  const rhythms = $derived((details?.rhythms ?? []).filter((r) => within(r.start)));
+  const gestures = $derived((details?.gestures ?? []).filter((g) => within(g.start)));
+  const suspects = $derived(details?.suspects ?? []);
+  const byId = $derived(new Map(score.notes.map((n) => [n.id, n])));
+  const lines = $derived((details?.lines ?? []).filter((l) => within(byId.get(l.notes[0])?.start ?? end)));
+
+  function setRole(note: { id: string; start: Fraction }, role: string): void {
+    workspace.pin({ id: `pin-role-${note.id}`, kind: 'role', note: note.id, start: note.start, role: role as NoteRole });
+  }
+
+  function setVoice(note: { id: string; start: Fraction }, voice: string): void {
+    if (voice) workspace.pin({ id: `pin-voice-${note.id}`, kind: 'voice', note: note.id, start: note.start, voice: voice as VoiceName });
+  }
+</script>
+
+<section>
+  <h3>Find this</h3>
+  <p class="quiet">Choose three notes or more, here or on the page (“choose notes”), and get all places that are like them.</p>
+  <form onsubmit={(e) => (e.preventDefault(), workspace.find([...workspace.chosen]))}>
+    <Button size="small" kind="tertiary" type="submit" disabled={workspace.chosen.size < 3}>Find {workspace.chosen.size} notes</Button>
+    {#if workspace.chosen.size}<button type="button" class="bar-link" onclick={() => workspace.clearChosen()}>choose none</button>{/if}
+  </form>
+  {#if workspace.found}
+    {#each workspace.found.places as place, k (k)}
+      <p data-testid="found">
+        <button class="bar-link" onclick={() => workspace.select(workspace.measureOf(place.start)?.index ?? 0)}
+          >{placeName(score, place.start)}</button
+        >
+        {place.transformations.join(', ')}
+      </p>
+    {:else}<p class="quiet">The chosen notes do not stand in a row in one voice.</p>{/each}
+  {/if}
+</section>
+
+<section>
+  <h3>Notes</h3>
+  {#if bars > MOST_BARS}<p class="quiet">Select up to {MOST_BARS} bars to see what each note is.</p>{/if}
+  {#each notes as note (note.id)}
+    {@const role = roles.get(note.id)}
+    <div class="note" data-testid="note-role">
+      <input
+        type="checkbox"
+        checked={workspace.chosen.has(note.id)}
+        onchange={() => workspace.choose(note.id)}
+        aria-label="Choose {pitchName(note.pitch!)} at {placeName(score, note.start)}"
+      />
+      <span class="quiet">{placeName(score, note.start).replace(/^bar /, '')}</span>
+      <strong>{pitchName(note.pitch!)}</strong>
+      {#if role}
+        <select value={role.role} onchange={(e) => setRole(note, e.currentTarget.value)} aria-label="What {pitchName(note.pitch!)} is"
+          >{#each NOTE_ROLES as name (name)}<option>{name}</option>{/each}</select
+        >
+        <span class="quiet">{role.rank}{role.pinned ? ', set' : ''}</span>
+      {/if}
+      {#if hasStreams}
+        <select value="" onchange={(e) => setVoice(note, e.currentTarget.value)} aria-label="Voice of {pitchName(note.pitch!)}"
+          ><option value="">voice</option>{#each VOICE_NAMES as name (name)}<option>{name}</option>{/each}</select
+        >
+      {/if}
+    </div>
+  {/each}
+</section>
+
+<section>
+  <h3>Motives</h3>
+  {#each motives as m (m.id)}
+    <p>
+      <strong>{m.name}</strong>: {m.here.map((o) => o.transformations.join(', ')).join('; ')} <span class="quiet">{m.evidence}</span>
+      <button
+        class="bar-link"
+        onclick={() => workspace.pin({ id: `pin-dismiss-${m.id}`, kind: 'dismiss', start, fact: m.id, what: m.name })}>dismiss</button
+      >
+    </p>
+  {:else}<p class="quiet">None in these bars.</p>{/each}
+</section>
+
+<section>
+  <h3>Meter, gesture, line</h3>
+  {#each rhythms as r, k (k)}<p>{placeName(score, r.start)}: <strong>{r.kind}</strong> <span class="quiet">{r.evidence}</span></p>{/each}
+  {#each gestures as g, k (k)}<p>{placeName(score, g.start)}: <strong>{g.kind}</strong> <span class="quiet">{g.evidence}</span></p>{/each}
+  {#each lines as l, k (k)}<p>
+      <strong>{l.kind} line {l.direction}</strong>, {l.where}: {l.notes.map((n) => pitchName(byId.get(n)!.pitch!)).join(' ')}
+    </p>{/each}
+  {#if !rhythms.length && !gestures.length && !lines.length}<p class="quiet">Nothing out of the ordinary in these bars.</p>{/if}
+</section>
+
+<section>
+  <h3>Suspect notes, whole piece</h3>
+  {#each suspects as s (s.note)}
+    <p data-testid="suspect">
+      <button class="bar-link" onclick={() => workspace.select(workspace.measureOf(s.start)?.index ?? 0)}
+        >{placeName(score, s.start)}</button
+      >:
+      {s.printed}, or {s.expected}? <span class="quiet">{s.evidence}; {Math.round(s.confidence * 100)} %</span>
+      <button
+        class="bar-link"
+        onclick={() =>
+          workspace.pin({
+            id: `pin-dismiss-suspect-${s.note}`,
+            kind: 'dismiss',
+            start: s.start,
+            fact: `suspect-${s.note}`,
+            what: 'suspect note'
+          })}>it is right</button
+      >
+    </p>
+  {:else}<p class="quiet">No note differs from its parallel place without a reason.</p>{/each}
+</section>
+
+<style>
+  section {
+    padding-top: 0.8rem;
+  }
+
+  h3 {
+    color: var(--muted);
+  }
+
+  p {
+    padding: 0.1rem 0;
+  }
+
+  .note {
+    display: grid;
+    grid-template-columns: 1rem 6.6rem 2.6rem 1fr auto auto;
+    gap: 0.4rem;
+    align-items: center;
+    font-size: 0.88rem;
+  }
+
+  select {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    min-width: 0;
+  }
+</style>
