@@ -1,10 +1,14 @@
 import type { Pin } from '../analysis/facts.ts';
 import type { Period } from '../style/profiles.ts';
+import type { SchoolAnswers, SchoolKey } from '../style/schools.ts';
 import type { Marking } from './markings.ts';
 
 /** One act of the instructor. A reading is nothing but the list of its commands. */
 export type Command =
   | { type: 'set-period'; period: Period }
+  | { type: 'answer-school'; key: SchoolKey; option: string; on: string }
+  | { type: 'weigh-rule'; rule: string; factor: number }
+  | { type: 'draft'; kept: { key: string; marking: Marking }[] }
   | { type: 'set-part'; part: number }
   | { type: 'set-numbering'; numbering: Numbering }
   | { type: 'note-survey'; line: string; note: SurveyNote | null }
@@ -40,6 +44,10 @@ export interface Reading {
   /** Index of the part that the reading is for; the others serve as harmony and context. */
   part: number;
   numbering: Numbering;
+  /** Answers to questions of school, with the day on which each was given. */
+  schools: Partial<Record<SchoolKey, { option: string; on: string }>>;
+  /** Rules switched off (0) or made stronger, by id; 1 is a rule's own strength. */
+  ruleFactors: Record<string, number>;
   /** By line of the survey. */
   survey: Record<string, SurveyNote>;
   pins: Pin[];
@@ -52,6 +60,8 @@ export const EMPTY_READING: Reading = {
   period: 'classical',
   part: 0,
   numbering: 'printed',
+  schools: {},
+  ruleFactors: {},
   survey: {},
   pins: [],
   markings: [],
@@ -63,6 +73,15 @@ export function apply(state: Reading, command: Command): Reading {
   switch (command.type) {
     case 'set-period':
       return { ...state, period: command.period };
+    case 'answer-school':
+      return { ...state, schools: { ...state.schools, [command.key]: { option: command.option, on: command.on } } };
+    case 'weigh-rule': {
+      const ruleFactors = { ...state.ruleFactors, [command.rule]: command.factor };
+      if (command.factor === 1) delete ruleFactors[command.rule];
+      return { ...state, ruleFactors };
+    }
+    case 'draft':
+      return command.kept.reduce((s, k) => apply(s, { type: 'keep', ...k }), state);
     case 'set-part':
       return { ...state, part: command.part };
     case 'set-numbering':
@@ -137,6 +156,12 @@ export function describe(command: Command): string {
   switch (command.type) {
     case 'set-period':
       return `period ${command.period}`;
+    case 'answer-school':
+      return `${command.key}: ${command.option}`;
+    case 'weigh-rule':
+      return command.factor === 0 ? `switching ${command.rule} off` : `weighing ${command.rule}`;
+    case 'draft':
+      return `drafting ${command.kept.length} markings`;
     case 'set-part':
       return 'choosing the part';
     case 'set-numbering':
@@ -187,3 +212,10 @@ export function pinWords(pin: Pin): string {
       return `${pin.what} dismissed`;
   }
 }
+
+/** The style of a reading, as the rules take it. */
+export const styleOf = (reading: Reading): { period: Period; schools: SchoolAnswers; ruleFactors: Record<string, number> } => ({
+  period: reading.period,
+  schools: Object.fromEntries(Object.entries(reading.schools).map(([key, answer]) => [key, answer.option])),
+  ruleFactors: reading.ruleFactors
+});

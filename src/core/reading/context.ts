@@ -4,9 +4,28 @@ import { cmp, lt, lte, type Fraction } from '../score/fraction.ts';
 import type { Measure, Score } from '../score/model.ts';
 import { barLabel, measureAt } from '../score/position.ts';
 import { familyOf, type Family } from '../style/instruments.ts';
+import type { SchoolAnswers } from '../style/schools.ts';
+import { details, type Details } from '../analysis/details.ts';
+import { compare } from '../analysis/structure.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
 import { placeName } from './places.ts';
+
+/** The style of a reading, as its rules need it. */
+export interface Style {
+  period: Period;
+  /** Answers that differ from the profile's. */
+  schools: SchoolAnswers;
+  /** Rules that are switched off (0) or made stronger or weaker, by id. */
+  ruleFactors: Record<string, number>;
+  /** What a closer look has found, where it is known already. */
+  details?: Details;
+}
+
+function closerLook(score: Score, facts: Facts): Details {
+  const texture = textureOf(score);
+  return details(score, texture, facts, compare(score, texture));
+}
 
 /** Everything that a rule may look at, with the questions that rules ask most. */
 export interface RuleContext {
@@ -14,6 +33,9 @@ export interface RuleContext {
   facts: Facts;
   period: Period;
   profile: PeriodProfile;
+  /** How this reading answers the questions of school, the profile's own answers included. */
+  schools: SchoolAnswers;
+  details: Details;
   /** The part that the reading is for. */
   part: number;
   family: Family;
@@ -37,7 +59,8 @@ export interface RuleContext {
   hairpinIn(from: Fraction, to: Fraction): boolean;
 }
 
-export function ruleContext(score: Score, facts: Facts, period: Period, part = 0): RuleContext {
+export function ruleContext(score: Score, facts: Facts, style: Style, part = 0): RuleContext {
+  const { period } = style;
   const texture = textureOf(score, [part]);
   const line = texture.melody;
   const levels = dynamicLevels(score);
@@ -56,6 +79,8 @@ export function ruleContext(score: Score, facts: Facts, period: Period, part = 0
     facts,
     period,
     profile: PROFILES[period],
+    schools: { ...PROFILES[period].schools, ...style.schools },
+    details: style.details ?? closerLook(score, facts),
     part,
     family: familyOf(owner.name, owner.instrument, owner.staves),
     texture,

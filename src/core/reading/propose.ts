@@ -2,8 +2,8 @@ import type { Facts } from '../analysis/facts.ts';
 import type { Tone } from '../analysis/texture.ts';
 import { cmp, format, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import type { Period } from '../style/profiles.ts';
-import { ruleContext, type RuleContext } from './context.ts';
+import { strengthIn, type Period } from '../style/profiles.ts';
+import { ruleContext, type RuleContext, type Style } from './context.ts';
 import type { Proposal } from './markings.ts';
 import { RULES } from './rules/index.ts';
 import type { Draft, Rule } from './rules/rule.ts';
@@ -43,21 +43,25 @@ function clash(a: Proposal, b: Proposal): boolean {
   const x = a.marking;
   const y = b.marking;
   if (x.kind !== y.kind) return false;
+  // Words on different matters may stand side by side.
+  if (x.kind === 'text') return x.value === y.value && cmp(x.start, y.start) === 0;
   if (x.kind === 'hairpin') return cmp(x.start, y.end!) < 0 && cmp(y.start, x.end!) < 0;
   return cmp(x.start, y.start) === 0;
 }
 
 /**
- * Everything that the rules of a period suggest for one part, in order of time. Where two rules speak on
+ * Everything that the rules of a style (a period with its answers) suggest for one part, in order of time. Where two rules speak on
  * the same matter at one place, the stronger one is heard.
  */
-export function propose(score: Score, facts: Facts, period: Period, part = 0): Proposal[] {
-  const context = ruleContext(score, facts, period, part);
+export function propose(score: Score, facts: Facts, style: Style | Period, part = 0): Proposal[] {
+  const chosen: Style = typeof style === 'string' ? { period: style, schools: {}, ruleFactors: {} } : style;
+  const context = ruleContext(score, facts, chosen, part);
   if (context.line.length === 0) return [];
   const all: Proposal[] = [];
   for (const rule of RULES) {
-    const strength = rule.periods[period];
-    if (strength === undefined || (rule.families && !rule.families.includes(context.family))) continue;
+    const usual = strengthIn(rule.periods, chosen.period);
+    const strength = usual === null ? 0 : Math.min(1, usual * (chosen.ruleFactors[rule.id] ?? 1));
+    if (strength === 0 || (rule.families && !rule.families.includes(context.family))) continue;
     for (const draft of rule.find(context)) all.push(toProposal(context, rule, strength, draft));
   }
   all.sort((a, b) => b.strength - a.strength);

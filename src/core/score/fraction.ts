@@ -26,14 +26,15 @@ function gcd(a: number, b: number): number {
 export function frac(n: number, d = 1): Fraction {
   if (d === 0) throw new RangeError('a fraction with denominator zero');
   if (!Number.isSafeInteger(n) || !Number.isSafeInteger(d)) throw new RangeError('a note value too fine to be held exactly');
-  if (d === 1) return { n, d };
+  // Zero has no sign.
+  if (d === 1) return { n: n || 0, d };
   const g = gcd(n, d) || 1;
   const sign = d < 0 ? -1 : 1;
   return { n: (sign * n) / g || 0, d: (sign * d) / g };
 }
 
 export function add(a: Fraction, b: Fraction): Fraction {
-  if (a.d === b.d) return a.d === 1 ? { n: a.n + b.n, d: 1 } : frac(a.n + b.n, a.d);
+  if (a.d === b.d) return a.d === 1 ? { n: a.n + b.n || 0, d: 1 } : frac(a.n + b.n, a.d);
   return frac(a.n * b.d + b.n * a.d, a.d * b.d);
 }
 
@@ -86,3 +87,6 @@ export function parseFraction(text: string): Fraction | null {
 export function lcm(a: number, b: number): number {
   return (a / gcd(a, b)) * b;
 }
+
+/** The fraction nearest to a number, with a denominator up to 960; for lengths that were computed as numbers. */
+export const fromNumber = (value: number): Fraction => frac(Math.round(value * 960), 960);

@@ -34,6 +34,26 @@ export const SOURCES = {
     short: 'Friberg et al. 2006',
     full: 'A. Friberg, R. Bresin and J. Sundberg, "Overview of the KTH rule system", Advances in Cognitive Psychology 2, 2006'
   },
+  hummel: {
+    short: 'Hummel 1828',
+    full: 'J. N. Hummel, Ausführliche theoretisch-practische Anweisung zum Piano-Forte-Spiel, Vienna 1828',
+    fromMemory: true
+  },
+  spohr: { short: 'Spohr 1832', full: 'L. Spohr, Violinschule, Vienna 1832', fromMemory: true },
+  clementi: {
+    short: 'Clementi 1801',
+    full: 'M. Clementi, Introduction to the Art of Playing on the Piano Forte, London 1801',
+    fromMemory: true
+  },
+  patterson: { short: 'Patterson 1974', full: 'B. Patterson, "Musical dynamics", Scientific American 231, 1974', fromMemory: true },
+  fribergSundstrom: {
+    short: 'Friberg & Sundström 2002',
+    full: 'A. Friberg and A. Sundström, "Swing ratios and ensemble timing in jazz performance", Music Perception 19(3), 2002'
+  },
+  fribergSundberg: {
+    short: 'Friberg & Sundberg 1999',
+    full: 'A. Friberg and J. Sundberg, "Does music performance allude to locomotion?", JASA 105(3), 1999'
+  },
   common: { short: 'common practice', full: 'Common practice of teachers and players; no single source' }
 } as const satisfies Record<string, Source>;
 

@@ -3,6 +3,7 @@ import { MARKING_KINDS } from '../../core/reading/markings.ts';
 import { CADENCE_TYPES } from '../../core/analysis/facts.ts';
 import { NOTE_ROLES, VOICE_NAMES } from '../../core/analysis/roles.ts';
 import { NUMBERINGS } from '../../core/reading/commands.ts';
+import { SCHOOLS } from '../../core/style/schools.ts';
 import { PERIODS } from '../../core/style/profiles.ts';
 
 const id = Joi.string()
@@ -104,6 +105,21 @@ export const commandSchema = Joi.alternatives(
   type('set-period', {
     period: Joi.string()
       .valid(...PERIODS)
+      .required()
+  }),
+  type('answer-school', {
+    key: Joi.string()
+      .valid(...SCHOOLS.map((s) => s.key))
+      .required(),
+    option: Joi.string().max(40).required(),
+    on: Joi.string().isoDate().required()
+  }),
+  type('weigh-rule', { rule: id.required(), factor: Joi.number().min(0).max(2).required() }),
+  type('draft', {
+    kept: Joi.array()
+      .items(Joi.object({ key: Joi.string().max(200).required(), marking: marking.required() }))
+      .min(1)
+      .max(2000)
       .required()
   }),
   type('set-part', { part: integer.min(0).max(200).required() }),

@@ -4,15 +4,15 @@ import type { Facts, Pin } from '$core/analysis/facts';
 import { findLike, type MotiveOccurrence } from '$core/analysis/motives';
 import { skeleton } from '$core/analysis/note-roles';
 import { skeletonDocument } from '$core/edition/skeleton';
+import type { Style } from '$core/reading/context';
 import { propose } from '$core/reading/propose';
 import type { Proposal } from '$core/reading/markings';
 import type { Score } from '$core/score/model';
 import { readMusicXml } from '$core/score/musicxml/read';
-import type { Period } from '$core/style/profiles';
 
 export type StudyRequest =
   | { type: 'open'; document: string }
-  | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; period: Period; part: number }
+  | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; style: Style; part: number }
   /** What a closer look finds; asked for by the rooms that show it. */
   | { type: 'details'; number: number; pins: Pin[]; base: Facts | null }
   | { type: 'find'; notes: string[] }
@@ -66,7 +66,8 @@ self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
     } else if (!score) return;
     else if (data.type === 'study') {
       const { facts } = study(data.pins, data.base);
-      answer({ type: 'studied', number: data.number, facts, proposals: propose(score, facts, data.period, data.part) });
+      const style = { ...data.style, details: detailsOf(data.pins, data.base) };
+      answer({ type: 'studied', number: data.number, facts, proposals: propose(score, facts, style, data.part) });
     } else if (data.type === 'details') answer({ type: 'detailed', number: data.number, details: detailsOf(data.pins, data.base) });
     else if (data.type === 'find') answer({ type: 'found', notes: data.notes, places: findLike(opened().texture, data.notes) });
     else answer({ type: 'skeleton', from: data.from, to: data.to, document: skeletonOf(data) });

@@ -1,7 +1,7 @@
 import type { Details } from '$core/analysis/details';
 import type { Facts, KeyFact, Pin } from '$core/analysis/facts';
 import type { MotiveOccurrence } from '$core/analysis/motives';
-import { apply, describe, replay, resolve, type Command, type Reading } from '$core/reading/commands';
+import { apply, styleOf, describe, replay, resolve, type Command, type Reading } from '$core/reading/commands';
 import type { Marking, Proposal } from '$core/reading/markings';
 import { cmp, type Fraction } from '$core/score/fraction';
 import type { Measure, Note, Score } from '$core/score/model';
@@ -281,12 +281,13 @@ export class Workspace {
 
   /** Works facts and proposals out again when corrections or the period have changed. */
   private study(): void {
-    const { pins, period, part } = this.reading;
-    const key = JSON.stringify([pins, period, part]);
+    const { pins, part } = this.reading;
+    const style = styleOf(this.reading);
+    const key = JSON.stringify([pins, style, part]);
     if (key === this.studied) return;
     this.studied = key;
     this.studying = true;
-    this.send({ type: 'study', number: ++this.studyNumber, pins: this.pins, base: this.data.facts, period, part });
+    this.send({ type: 'study', number: ++this.studyNumber, pins: this.pins, base: this.data.facts, style: $state.snapshot(style), part });
   }
 
   private send(request: StudyRequest): void {

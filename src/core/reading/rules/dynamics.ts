@@ -1,5 +1,5 @@
 import { add, cmp, frac, lt, lte, type Fraction } from '../../score/fraction.ts';
-import { dynamicAt } from '../../style/dynamics.ts';
+import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
 import { leaningPairs } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
@@ -59,7 +59,7 @@ export const DYNAMICS: Rule[] = [
     sources: ['quantz', 'common'],
     find: (c) => {
       const first = c.line[0];
-      if (!first || c.level(first.note.start)) return [];
+      if (!first || c.profile.opening === null || c.level(first.note.start)) return [];
       return [
         { kind: 'dynamic', value: c.profile.opening, at: first, fact: `${c.place(first.note.start)}: no dynamic stands at the beginning` }
       ];
@@ -271,7 +271,7 @@ export const DYNAMICS: Rule[] = [
   }
 ];
 
-const dynamicLevelOf = (c: RuleContext): number => ({ baroque: 6, classical: 5, romantic: 4 })[c.period];
+const dynamicLevelOf = (c: RuleContext): number => (c.profile.opening === null ? null : dynamicStep(c.profile.opening)) ?? 4;
 
 /** Bars that repeat the one or two bars before them exactly. */
 function repeatedBars(c: RuleContext): { tone: Tone; bars: number }[] {

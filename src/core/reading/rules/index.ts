@@ -1,10 +1,31 @@
+import { ARTICULATION } from './articulation.ts';
+import { CHARACTER } from './character.ts';
 import { DYNAMICS } from './dynamics.ts';
+import { ORNAMENTS } from './ornaments.ts';
 import { PHRASING } from './phrasing.ts';
+import { RHYTHM } from './rhythm.ts';
 import type { Rule } from './rule.ts';
+import { SHAPE } from './shape.ts';
+import { TEMPO } from './tempo.ts';
+import { TEXT } from './text.ts';
 import { TIME } from './time.ts';
+import { FORM } from './form.ts';
 import { WEIGHT } from './weight.ts';
 
 /** All rules, in the order of the page that lists them. */
-export const RULES: readonly Rule[] = [...PHRASING, ...DYNAMICS, ...WEIGHT, ...TIME];
+export const RULES: readonly Rule[] = [
+  ...PHRASING,
+  ...FORM,
+  ...DYNAMICS,
+  ...SHAPE,
+  ...WEIGHT,
+  ...ARTICULATION,
+  ...ORNAMENTS,
+  ...TIME,
+  ...RHYTHM,
+  ...TEMPO,
+  ...CHARACTER,
+  ...TEXT
+];
 
 export const ruleById = (id: string): Rule | undefined => RULES.find((r) => r.id === id);

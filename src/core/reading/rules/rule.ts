@@ -6,7 +6,19 @@ import type { RuleContext } from '../context.ts';
 import type { MarkingKind } from '../markings.ts';
 import type { Tone } from '../../analysis/texture.ts';
 
-export type Area = 'phrasing' | 'dynamics' | 'weight' | 'time';
+export const AREAS = [
+  'phrasing',
+  'dynamics',
+  'weight',
+  'articulation',
+  'ornaments',
+  'time',
+  'rhythm',
+  'tempo',
+  'character',
+  'text'
+] as const;
+export type Area = (typeof AREAS)[number];
 
 /** What a rule finds at one place. */
 export interface Draft {

@@ -1,0 +1,46 @@
+import type { Tone } from '../../analysis/texture.ts';
+import { cmp, lte, type Fraction } from '../../score/fraction.ts';
+import { tempoInForce } from '../../score/tempo.ts';
+import type { RuleContext } from '../context.ts';
+import type { Draft } from './rule.ts';
+
+/** The first note of the line at or after a moment. */
+export const firstAt = (c: RuleContext, at: Fraction): Tone | null => c.line.find((t) => lte(at, t.note.start)) ?? null;
+
+/** The note of the line with an id. */
+export const toneOf = (c: RuleContext, id: string): Tone | null => c.line.find((t) => t.note.id === id) ?? null;
+
+/** Words at a note, with the fact that calls for them. */
+export const words = (value: string, at: Tone | Fraction, fact: string, rest: Partial<Draft> = {}): Draft => ({
+  kind: 'text',
+  value,
+  at,
+  fact,
+  ...rest
+});
+
+/** True when printed words that match stand in a stretch of time. */
+export const says = (c: RuleContext, pattern: RegExp, from: Fraction, to: Fraction): boolean =>
+  c.score.directions.some((d) => d.kind === 'words' && pattern.test(d.text) && lte(from, d.start) && lte(d.start, to));
+
+export const hasMark = (t: Tone, name: RegExp): boolean => t.note.marks?.some((m) => name.test(m.name)) ?? false;
+
+/** Length in quarters. */
+export const quarters = (c: RuleContext, t: Tone): number => (t.end - t.start) / c.texture.ticksPerQuarter;
+
+/** Quarters a minute at a moment; null where the page gives none. */
+export const tempoAt = (c: RuleContext, at: Fraction): number | null => tempoInForce(c.score, at);
+
+/** The first of a list of places in each section, so that a general remark is made once and not everywhere. */
+export function oncePerSection<T>(c: RuleContext, list: readonly T[], start: (item: T) => Fraction): T[] {
+  const seen = new Set<number>();
+  return list.filter((item) => {
+    const k = c.facts.sections.findLastIndex((s) => cmp(s.start, start(item)) <= 0);
+    return seen.has(k) ? false : seen.add(k) !== undefined;
+  });
+}
+
+export const seconds = (c: RuleContext, t: Tone): number | null => {
+  const tempo = tempoAt(c, t.note.start);
+  return tempo ? (quarters(c, t) * 60) / tempo : null;
+};

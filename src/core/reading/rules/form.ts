@@ -1,0 +1,271 @@
+import { cmp, lt } from '../../score/fraction.ts';
+import { placeName } from '../places.ts';
+import type { RuleContext } from '../context.ts';
+import type { SectionFact } from '../../analysis/facts.ts';
+import { firstAt, toneOf, words } from './find.ts';
+import type { Draft, Rule } from './rule.ts';
+
+/** Sections whose music has come before, with other music between. */
+function returns(c: RuleContext): { section: SectionFact; first: SectionFact }[] {
+  return c.facts.sections.flatMap((section, k) => {
+    const plain = section.label.replace(/'/g, '');
+    const earlier = c.facts.sections.slice(0, k);
+    const first = earlier.find((s) => s.label.replace(/'/g, '') === plain);
+    return first && earlier.at(-1)!.label.replace(/'/g, '') !== plain ? [{ section, first }] : [];
+  });
+}
+
+/** Rules that rest on the form: returns, sequences, periods, joins. */
+export const FORM: Rule[] = [
+  {
+    id: 'proclaim-the-return',
+    area: 'phrasing',
+    title: 'Proclaim the return of the theme',
+    looksAt: 'A section that comes back after other music, where the school says “proclaim”.',
+    proposes: 'The dynamic of its first time, or f.',
+    periods: { baroque: 0.5, classical: 0.55, romantic: 0.5 },
+    sources: ['caplin', 'common'],
+    find: (c) =>
+      c.schools.return !== 'proclaim'
+        ? []
+        : returns(c).flatMap(({ section, first }): Draft[] => {
+            const tone = firstAt(c, section.start);
+            if (!tone || c.levels.some((l) => cmp(l.start, tone.note.start) === 0)) return [];
+            return [
+              {
+                kind: 'dynamic',
+                value: c.level(first.start)?.sign ?? 'f',
+                at: tone,
+                fact: `${c.place(section.start)}: section ${first.label} returns`,
+                facts: [section.id],
+                confidence: section.confidence
+              }
+            ];
+          })
+  },
+  {
+    id: 'steal-into-the-return',
+    area: 'phrasing',
+    title: 'Steal into the return of the theme',
+    looksAt: 'A section that comes back after other music, where the school says “steal in”.',
+    proposes: 'p for its first note.',
+    periods: { romantic: 0.5, classical: 0.45 },
+    sources: ['czerny'],
+    find: (c) =>
+      c.schools.return !== 'steal-in'
+        ? []
+        : returns(c).flatMap(({ section, first }): Draft[] => {
+            const tone = firstAt(c, section.start);
+            if (!tone || c.levels.some((l) => cmp(l.start, tone.note.start) === 0)) return [];
+            return [
+              {
+                kind: 'dynamic',
+                value: 'p',
+                at: tone,
+                fact: `${c.place(section.start)}: section ${first.label} returns`,
+                facts: [section.id],
+                confidence: section.confidence
+              }
+            ];
+          })
+  },
+  {
+    id: 'prepare-the-return',
+    area: 'time',
+    title: 'Prepare the return of the theme',
+    looksAt: 'The bar before a section that comes back after other music.',
+    proposes: '“poco rit.” in that bar (Czerny’s first case of a ritardando).',
+    periods: { romantic: 0.5 },
+    sources: ['czerny'],
+    find: (c) =>
+      returns(c).flatMap(({ section }): Draft[] => {
+        const bar = c.bar(section.start);
+        const before = c.score.measures[bar.index - 1];
+        const tone = before && firstAt(c, before.start);
+        const spoken = c.score.directions.some((d) => d.kind === 'words' && d.measure >= bar.index - 2 && d.measure < bar.index);
+        return tone && !spoken
+          ? [
+              {
+                kind: 'tempo',
+                value: 'poco rit.',
+                at: tone,
+                fact: `${c.place(section.start)}: the theme returns`,
+                facts: [section.id],
+                confidence: section.confidence
+              }
+            ]
+          : [];
+      })
+  },
+  {
+    id: 'sequence-units-as-groups',
+    area: 'phrasing',
+    title: 'Play the units of a sequence as groups',
+    looksAt: 'Sequences of three units and more in the line.',
+    proposes: 'Words that say how long the groups are.',
+    periods: { baroque: 0.6, classical: 0.55, romantic: 0.5, modern: 0.4 },
+    sources: ['common'],
+    find: (c) =>
+      c.facts.sequences
+        .filter((s) => s.line === 'melody')
+        .flatMap((s): Draft[] => {
+          const tone = firstAt(c, s.start);
+          if (!tone) return [];
+          const bars = s.unit.n / s.unit.d / (c.bar(s.start).length.n / c.bar(s.start).length.d);
+          const size = bars === 1 ? 'one bar' : bars > 1 ? `${Number(bars.toFixed(2))} bars` : `${s.unit.n / s.unit.d} quarters`;
+          return [
+            words(
+              `${s.units} groups of ${size}`,
+              tone,
+              `${c.place(s.start)}: a sequence of ${s.units} units${s.kind ? `, ${s.kind}` : ''}, each ${s.step}`,
+              {
+                facts: [s.id],
+                confidence: s.confidence
+              }
+            )
+          ];
+        })
+  },
+  {
+    id: 'anchor-notes-of-the-sequence',
+    area: 'weight',
+    title: 'Give the anchor notes of a sequence',
+    looksAt: 'The first notes of the units of a sequence in the line.',
+    proposes: 'A small stress (tenuto) on each.',
+    periods: { baroque: 0.5, classical: 0.4 },
+    sources: ['common'],
+    find: (c) =>
+      c.facts.sequences.flatMap((s) =>
+        s.anchors.flatMap((id): Draft[] => {
+          const tone = toneOf(c, id);
+          return tone && !tone.note.marks?.length
+            ? [
+                {
+                  kind: 'articulation',
+                  value: 'tenuto',
+                  at: tone,
+                  fact: `${c.place(tone.note.start)}: a unit of the sequence begins`,
+                  facts: [s.id],
+                  confidence: s.confidence
+                }
+              ]
+            : [];
+        })
+      )
+  },
+  {
+    id: 'answer-the-question',
+    area: 'dynamics',
+    title: 'The answer of a period is not the question again',
+    looksAt: 'Periods: a phrase that begins like the one before and closes more firmly.',
+    proposes: 'One step softer or louder for the answer.',
+    periods: { classical: 0.5, romantic: 0.4, baroque: 0.4 },
+    sources: ['caplin', 'common'],
+    find: (c) =>
+      c.details.groups
+        .filter((g) => g.kind === 'period')
+        .flatMap((g): Draft[] => {
+          const answer = c.facts.phrases.find((p) => p.id === g.phrases[1]);
+          const tone = answer && firstAt(c, answer.start);
+          const level = tone && c.level(tone.note.start);
+          if (!tone || (level && cmp(level.start, tone.note.start) === 0)) return [];
+          return [{ kind: 'dynamic', value: 'p', at: tone, fact: `${c.place(answer.start)}: ${g.evidence}`, facts: [answer.id] }];
+        })
+  },
+  {
+    id: 'two-bars-as-one',
+    area: 'phrasing',
+    title: 'Feel two bars as one',
+    looksAt: 'Pieces in which chords and phrases move every second bar.',
+    proposes: 'Words at the beginning.',
+    periods: { classical: 0.4, romantic: 0.45 },
+    sources: ['lerdahl', 'common'],
+    find: (c) => {
+      const first = c.line[0];
+      return c.details.hypermeter && first
+        ? [words('two bars in one', first, `${c.place(first.note.start)}: ${c.details.hypermeter.evidence}`)]
+        : [];
+    }
+  },
+  {
+    id: 'part-the-sections',
+    area: 'phrasing',
+    title: 'Part the sections',
+    looksAt: 'Section joins without a rest, where the school says “break”.',
+    proposes: 'A comma before the new section.',
+    periods: { baroque: 0.45, classical: 0.5, modern: 0.4 },
+    sources: ['common'],
+    find: (c) =>
+      c.schools.joins !== 'break'
+        ? []
+        : c.facts.sections.slice(1).flatMap((s): Draft[] => {
+            const before = c.line.filter((t) => lt(t.note.start, s.start)).at(-1);
+            const next = firstAt(c, s.start);
+            if (
+              !before ||
+              !next ||
+              next.start > before.end ||
+              before.note.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark')
+            )
+              return [];
+            return [
+              {
+                kind: 'comma',
+                value: 'comma',
+                at: before,
+                fact: `${placeName(c.score, s.start)}: section ${s.label} begins`,
+                facts: [s.id],
+                confidence: s.confidence
+              }
+            ];
+          })
+  },
+  {
+    id: 'go-through-the-join',
+    area: 'time',
+    title: 'Go through the join of two sections',
+    looksAt: 'Section joins without a double bar, where the school says “flow on”.',
+    proposes: '“without a break”.',
+    periods: { romantic: 0.4, swing: 0.4 },
+    sources: ['common'],
+    find: (c) =>
+      c.schools.joins !== 'flow-on'
+        ? []
+        : c.facts.sections.slice(1).flatMap((s): Draft[] => {
+            const tone = c.line.filter((t) => lt(t.note.start, s.start)).at(-1);
+            const bar = tone && c.bar(tone.note.start);
+            const closed = bar?.barline === 'light-light' || bar?.repeatEnd || tone?.note.marks?.some((m) => m.group === 'fermata');
+            return tone && !closed
+              ? [
+                  words('without a break', tone, `${c.place(s.start)}: section ${s.label} begins`, {
+                    facts: [s.id],
+                    confidence: s.confidence
+                  })
+                ]
+              : [];
+          })
+  },
+  {
+    id: 'opposite-upbeats',
+    area: 'phrasing',
+    title: 'Opposite upbeats ask for opposite gestures',
+    looksAt: 'A rising upbeat after falling ones, or the other way.',
+    proposes: 'Words at the first that differs.',
+    periods: { baroque: 0.4, classical: 0.4, romantic: 0.4 },
+    sources: ['common'],
+    find: (c) => {
+      const upbeats = c.details.gestures.filter((g) => g.kind === 'rising upbeat' || g.kind === 'falling upbeat');
+      const other = upbeats.find((g) => g.kind !== upbeats[0].kind);
+      const tone = other && firstAt(c, other.start);
+      return tone
+        ? [
+            words(
+              other.kind === 'rising upbeat' ? 'this one rises' : 'this one falls',
+              tone,
+              `${c.place(other.start)}: ${other.evidence}, the ones before go the other way`
+            )
+          ]
+        : [];
+    }
+  }
+];

@@ -1,0 +1,174 @@
+import { frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
+import type { Tone } from '../../analysis/texture.ts';
+import type { RuleContext } from '../context.ts';
+import { APPOGGIATURA_SHARE, TRILL_RATE } from '../../style/ornaments.ts';
+import { hasMark, quarters, seconds, words } from './find.ts';
+import type { Draft, Rule } from './rule.ts';
+
+const trills = (c: RuleContext): Tone[] => c.line.filter((t) => hasMark(t, /^trill-mark$/));
+
+/** "a quarter", "an eighth", "2/3 of a quarter". */
+function valueName(length: Fraction): string {
+  const names: [Fraction, string][] = [
+    [frac(2), 'a half'],
+    [frac(1), 'a quarter'],
+    [frac(1, 2), 'an eighth'],
+    [frac(1, 4), 'a sixteenth'],
+    [frac(1, 8), 'a 32nd'],
+    [frac(3, 2), 'a dotted quarter'],
+    [frac(3, 4), 'a dotted eighth']
+  ];
+  return names.find(([v]) => v.n === length.n && v.d === length.d)?.[1] ?? `${Number(toNumber(length).toFixed(3))} quarters`;
+}
+
+/** Rules for ornaments: start, endings, what fits at this tempo. Handbook 8. */
+export const ORNAMENTS: Rule[] = [
+  {
+    id: 'where-the-trill-begins',
+    area: 'ornaments',
+    title: 'Say on which note a trill begins',
+    looksAt: 'Printed trills.',
+    proposes: '“from above” or “from the main note”, by school.',
+    periods: { baroque: 0.7, classical: 0.6, romantic: 0.55, modern: 0.4 },
+    sources: ['cpebach', 'hummel', 'spohr'],
+    find: (c) => {
+      const text = { upper: 'from above', main: 'from the main note' }[c.schools['trill-start'] ?? ''];
+      return text ? trills(c).map((t) => words(text, t, `${c.place(t.note.start)}: a trill`)) : [];
+    }
+  },
+  {
+    id: 'the-trill-fits-the-rhythm',
+    area: 'ornaments',
+    title: 'The trill fits the rhythm, never the rhythm the trill',
+    looksAt: 'Trills that leave time for fewer than four notes at this tempo.',
+    proposes: 'One flick.',
+    periods: { baroque: 0.6, classical: 0.65, romantic: 0.65, 'french-1900': 0.7, modern: 0.5 },
+    sources: ['cpebach', 'hummel'],
+    find: (c) =>
+      trills(c).flatMap((t): Draft[] => {
+        const time = seconds(c, t);
+        // Two notes to an alternation.
+        const notes = time === null ? null : Math.floor(2 * TRILL_RATE.most * time);
+        return notes !== null && notes < 4
+          ? [
+              {
+                kind: 'text',
+                value: 'one flick',
+                at: t,
+                fact: `${c.place(t.note.start)}: ${time!.toFixed(2)} s leave room for ${notes} notes at ${TRILL_RATE.most} alternations a second`
+              }
+            ]
+          : [];
+      })
+  },
+  {
+    id: 'ending-of-the-trill',
+    area: 'ornaments',
+    title: 'A trill that rises has its ending',
+    looksAt: 'Trills of a quarter or longer before a note a step higher, without written small notes.',
+    proposes: 'Words: with an ending from below.',
+    periods: { baroque: 0.5, classical: 0.6, romantic: 0.5 },
+    sources: ['cpebach', 'hummel'],
+    find: (c) =>
+      trills(c).flatMap((t): Draft[] => {
+        const next = t.next;
+        const rises = next && next.midi - t.midi > 0 && next.midi - t.midi <= 2;
+        const written = c.score.notes.some(
+          (n) => n.grace && n.part === t.note.part && next && n.start.n === next.note.start.n && n.start.d === next.note.start.d
+        );
+        return rises && !written && quarters(c, t) >= 1
+          ? [words('with an ending', t, `${c.place(t.note.start)}: the trill leads a step up`)]
+          : [];
+      })
+  },
+  {
+    id: 'length-of-the-appoggiatura',
+    area: 'ornaments',
+    title: 'The long appoggiatura takes half of a plain note, two thirds of a dotted one',
+    looksAt: 'Small notes without a stroke a step from a longer note, where the school says “long”.',
+    proposes: 'The exact value that the small note takes.',
+    periods: { baroque: 0.7, classical: 0.65 },
+    sources: ['quantz', 'cpebach', 'lmozart'],
+    find: (c) => {
+      if (c.schools.appoggiatura !== 'long') return [];
+      return c.line.flatMap((t): Draft[] => {
+        const graces = c.score.notes.filter(
+          (n) =>
+            n.grace &&
+            !n.cue &&
+            n.part === t.note.part &&
+            n.staff === t.note.staff &&
+            n.start.n === t.note.start.n &&
+            n.start.d === t.note.start.d
+        );
+        if (graces.length !== 1 || graces[0].grace!.slash || quarters(c, t) < 0.5) return [];
+        const share = t.note.dots ? APPOGGIATURA_SHARE.dotted : APPOGGIATURA_SHARE.plain;
+        return [
+          words(
+            `takes ${valueName(mul(t.note.duration, share))}`,
+            t,
+            `${c.place(t.note.start)}: a small note before a ${t.note.dots ? 'dotted' : 'plain'} one`
+          )
+        ];
+      });
+    }
+  },
+  {
+    id: 'short-small-notes',
+    area: 'ornaments',
+    title: 'Small notes are crushed in',
+    looksAt: 'Small notes with a stroke, or all of them where the school says “short”.',
+    proposes: 'Words at the first of each kind.',
+    periods: { classical: 0.4, romantic: 0.5, 'french-1900': 0.5, modern: 0.4 },
+    sources: ['hummel'],
+    find: (c) => {
+      const all = c.schools.appoggiatura === 'short';
+      const grace = c.score.notes.find((n) => n.grace && n.part === c.part && (all || n.grace.slash));
+      const tone = grace && c.line.find((t) => t.note.start.n === grace.start.n && t.note.start.d === grace.start.d);
+      return tone
+        ? [words('small notes short', tone, `${c.place(tone.note.start)}: small notes${grace.grace!.slash ? ' with a stroke' : ''}`)]
+        : [];
+    }
+  },
+  {
+    id: 'the-turn-comes-late',
+    area: 'ornaments',
+    title: 'A turn on a long note comes late',
+    looksAt: 'Turns on dotted notes or notes of a half and longer.',
+    proposes: 'Words: in the last part of the note.',
+    periods: { classical: 0.5, romantic: 0.55 },
+    sources: ['cpebach', 'hummel'],
+    find: (c) =>
+      c.line
+        .filter((t) => hasMark(t, /^turn$/) && (t.note.dots || quarters(c, t) >= 2))
+        .map((t) => words('turn late', t, `${c.place(t.note.start)}: a turn on a ${t.note.dots ? 'dotted' : 'long'} note`))
+  },
+  {
+    id: 'decorate-the-repeat',
+    area: 'ornaments',
+    title: 'Decorate the second time',
+    looksAt: 'Repeated strains, where the school says “ornament”: thirds between longer notes and long notes.',
+    proposes: 'A passing note or a turn the second time, at most one in a bar and none on the last note.',
+    periods: { baroque: 0.5 },
+    sources: ['quantz', 'cpebach'],
+    find: (c) => {
+      if (c.schools.repeats !== 'ornament') return [];
+      const repeated = new Set<number>();
+      let from = 0;
+      for (const m of c.score.measures) {
+        if (m.repeatStart) from = m.index;
+        if (m.repeatEnd) for (let k = from; k <= m.index; k++) repeated.add(k);
+        if (m.repeatEnd) from = m.index + 1;
+      }
+      const used = new Set<number>();
+      return c.line.flatMap((t, k): Draft[] => {
+        const next = c.line[k + 1];
+        if (!next || !repeated.has(t.note.measure) || used.has(t.note.measure) || t.note.measure % 2 === 0) return [];
+        const third = Math.abs(next.midi - t.midi) >= 3 && Math.abs(next.midi - t.midi) <= 4 && next.start === t.end;
+        if (!third || quarters(c, t) < 1 || t.note.marks?.length) return [];
+        used.add(t.note.measure);
+        return [words('2nd time: fill the third', t, `${c.place(t.note.start)}: a third between two notes, in a repeated strain`)];
+      });
+    }
+  }
+];

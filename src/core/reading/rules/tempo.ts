@@ -1,0 +1,84 @@
+import { clarityCeiling } from '../../style/clarity.ts';
+import { nearestOnScale, onScaleBelow, tempoOfWords } from '../../style/tempo-words.ts';
+import { beatOfMeter } from '../../score/meter.ts';
+import { toNumber } from '../../score/fraction.ts';
+import { tempoMarks } from '../../score/tempo.ts';
+import { firstAt, hasMark, quarters, says, tempoAt, words } from './find.ts';
+import type { Draft, Rule } from './rule.ts';
+
+/** Sounding share of a detached note by school. Handbook 6.1. */
+const SHARES: Record<string, number> = { half: 0.5, separated: 0.75, 'dense-short': 0.4 };
+
+/** Rules for the tempo itself: what the page gives, what can be heard, what words mean. Handbook 6.3, 6.4. */
+export const TEMPO: Rule[] = [
+  {
+    id: 'metronome-for-the-tempo-word',
+    area: 'tempo',
+    title: 'Give the tempo word a metronome mark',
+    looksAt: 'A tempo word at the beginning without a metronome mark.',
+    proposes: 'The middle of the word’s usual range, on the metronome scale.',
+    periods: { baroque: 0.5, classical: 0.6, romantic: 0.6, 'french-1900': 0.6, modern: 0.5, swing: 0.5, 'highland-pipes': 0.5 },
+    sources: ['common'],
+    find: (c) => {
+      const first = c.line[0];
+      if (!first || tempoMarks(c.score).length) return [];
+      const d = c.score.directions.find((x) => x.kind === 'words' && tempoOfWords(x.text));
+      const word = d?.kind === 'words' ? tempoOfWords(d.text) : null;
+      if (!word) return [];
+      const beat = toNumber(beatOfMeter(c.score.measures[0]).beat);
+      const unit = beat === 0.5 ? 'eighth' : beat === 1.5 ? 'quarter.' : beat === 2 ? 'half' : 'quarter';
+      const rate = nearestOnScale((word.low + word.high) / 2);
+      return [
+        {
+          kind: 'metronome',
+          value: `${unit} = ${rate}`,
+          at: first,
+          fact: `${c.place(first.note.start)}: “${word.name}”, usually ${word.low} to ${word.high}`
+        }
+      ];
+    }
+  },
+  {
+    id: 'not-faster-than-it-speaks',
+    area: 'tempo',
+    title: 'Not faster than the articulation still speaks',
+    looksAt: 'Detached notes whose sound or silence is shorter than can be heard at the printed tempo.',
+    proposes: 'The clarity ceiling on the metronome scale, with its arithmetic.',
+    periods: { baroque: 0.6, classical: 0.7, romantic: 0.5, 'french-1900': 0.6, modern: 0.5 },
+    sources: ['common'],
+    find: (c) => {
+      const dots = c.line.filter((t) => hasMark(t, /^staccat/));
+      const shortest = dots.sort((a, b) => quarters(c, a) - quarters(c, b))[0];
+      if (!shortest || c.schools.tempo === 'brilliant') return [];
+      const tempo = tempoAt(c, shortest.note.start);
+      const share = SHARES[c.schools.staccato ?? 'half'] ?? 0.5;
+      const ceiling = clarityCeiling(quarters(c, shortest), share);
+      if (!tempo || tempo <= ceiling) return [];
+      return [
+        words(
+          `not above ${onScaleBelow(ceiling)}`,
+          shortest,
+          `${c.place(shortest.note.start)}: a detached note of ${quarters(c, shortest)} quarters with a share of ${share} is clear up to ${ceiling.toFixed(1)}; the page asks for ${Math.round(tempo)}`
+        )
+      ];
+    }
+  },
+  {
+    id: 'say-when-the-tempo-word-changes-nothing',
+    area: 'tempo',
+    title: 'A new tempo word needs its relation to the old one',
+    looksAt: 'Tempo words inside the piece without a metronome mark beside them.',
+    proposes: 'Words that ask for the relation: beat equals beat, or a new pulse.',
+    periods: { classical: 0.4, romantic: 0.45, modern: 0.5 },
+    sources: ['common'],
+    find: (c) =>
+      c.score.directions.flatMap((d): Draft[] => {
+        if (d.kind !== 'words' || d.measure === 0 || !tempoOfWords(d.text) || /tempo/i.test(d.text)) return [];
+        const marked = tempoMarks(c.score).some((m) => m.measure === d.measure && m.printed);
+        const tone = firstAt(c, d.start);
+        return !marked && tone && !says(c, /l['’]istesso/i, d.start, d.start)
+          ? [words('new pulse?', tone, `${c.place(d.start)}: “${d.text}” without a number`)]
+          : [];
+      })
+  }
+];

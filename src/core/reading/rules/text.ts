@@ -1,0 +1,76 @@
+import { alteredNotes } from '../../score/accidentals.ts';
+import { pitchName } from '../../score/pitch.ts';
+import { missReason } from '../../survey/ledger.ts';
+import type { Note } from '../../score/model.ts';
+import { toneOf, words } from './find.ts';
+import type { Draft, Rule } from './rule.ts';
+
+/** Rules about the text itself: questions, never silent corrections. Handbook 2.10, 2.11. */
+export const TEXT: Rule[] = [
+  {
+    id: 'ask-about-the-suspect-note',
+    area: 'text',
+    title: 'Ask about a note that its parallel place has otherwise',
+    looksAt: 'Notes that differ from the same music elsewhere and fit their chord or key less well.',
+    proposes: 'By school: a question mark with the other reading, or the correction, with a footnote.',
+    periods: { baroque: 0.8, classical: 0.8, romantic: 0.8, 'french-1900': 0.8, modern: 0.7, swing: 0.5 },
+    sources: ['common'],
+    find: (c) =>
+      c.details.suspects.flatMap((s): Draft[] => {
+        const tone = toneOf(c, s.note);
+        const emend = c.schools['suspect-notes'] === 'emend-and-footnote';
+        const name = s.expected.replace(/\d+$/, '');
+        return tone ? [words(emend ? `read ${name}` : `${name}?`, tone, s.evidence, { confidence: s.confidence })] : [];
+      })
+  },
+  {
+    id: 'same-slur-in-the-parallel-place',
+    area: 'text',
+    title: 'Ask whether parallel places are slurred differently on purpose',
+    looksAt: 'Slurs that differ between places with the same notes.',
+    proposes: 'A question at the second place.',
+    periods: { baroque: 0.5, classical: 0.6, romantic: 0.55, 'french-1900': 0.5 },
+    sources: ['common'],
+    find: (c) =>
+      c.facts.parallels
+        .filter((p) => p.semitones % 12 === 0)
+        .flatMap((p): Draft[] => {
+          const d = p.differences.find((x) => x.kind === 'slur' && x.noteB);
+          const tone = d?.noteB ? toneOf(c, d.noteB) : null;
+          return d && tone
+            ? [
+                words(`slur as in ${c.place(d.a)}?`, tone, `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`, {
+                  facts: [p.id],
+                  confidence: p.confidence
+                })
+              ]
+            : [];
+        })
+  },
+  {
+    id: 'remind-of-the-carried-accidental',
+    area: 'text',
+    title: 'Remind of an accidental that is carried through the bar',
+    looksAt: 'Altered notes without a printed sign, far from the sign that they depend on.',
+    proposes: 'The accidental as a reminder.',
+    periods: { baroque: 0.6, classical: 0.6, romantic: 0.6, 'french-1900': 0.6, modern: 0.7, swing: 0.6 },
+    sources: ['common'],
+    find: (c) => {
+      const bars = new Map<string, Note[]>();
+      for (const n of c.score.notes) {
+        if (n.rest || n.cue || n.part !== c.part) continue;
+        const key = `${n.measure}|${n.staff}`;
+        const bar = bars.get(key);
+        if (bar) bar.push(n);
+        else bars.set(key, [n]);
+      }
+      return alteredNotes(c.score)
+        .filter((a) => a.note.part === c.part && !a.printed)
+        .flatMap((a): Draft[] => {
+          const why = missReason(a, bars.get(`${a.note.measure}|${a.note.staff}`) ?? []);
+          const tone = why ? toneOf(c, a.note.id) : null;
+          return tone ? [words(`still ${pitchName(a.note.pitch!).replace(/-?\d+$/, '')}`, tone, `${c.place(a.note.start)}: ${why}`)] : [];
+        });
+    }
+  }
+];
