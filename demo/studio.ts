@@ -4,6 +4,7 @@
  */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { draftId } from '../src/core/reading/draft.ts';
 import { propose } from '../src/core/reading/propose.ts';
 import type { Command } from '../src/core/reading/commands.ts';
 import { openScore } from '../src/core/score/open.ts';
@@ -48,7 +49,7 @@ export async function fillDemoStudio(db: Database): Promise<void> {
     const commands: Command[] = [{ type: 'set-period', period: piece.period }];
     for (const p of propose(score, intake.facts, piece.period)) {
       if (piece.kept.includes(p.rule))
-        commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: `mark-${p.key.replace(/[^\w]+/g, '-')}` } });
+        commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: draftId(p.key) } });
       else if (piece.aside.includes(p.rule)) commands.push({ type: 'set-aside', key: p.key });
     }
     await append(db, reading!.id, 0, commands);

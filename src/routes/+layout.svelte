@@ -39,6 +39,7 @@
     <nav aria-label="Rooms">
       <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
       <a href="/type" aria-current={page.url.pathname === '/type' ? 'page' : undefined}>Type a tune</a>
+      <a href="/rules" aria-current={page.url.pathname === '/rules' ? 'page' : undefined}>Rules</a>
       {#if base}
         {#each ROOMS as name (name)}
           <a href="{base}/{name}" aria-current={room === name ? 'page' : undefined}>{name[0].toUpperCase() + name.slice(1)}</a>

@@ -309,7 +309,11 @@ export const SCHOOLS = [
     options: [
       option('top', 'the top note', 'The ear follows the upper voice; what lies below is a beginning.'),
       option('moving-voice', 'the voice that moves on', 'The note that the next one answers is held, wherever it lies.'),
-      option('hold', 'all of them', 'As long as hand or bow can hold, the page is kept.')
+      option(
+        'hold',
+        'all of them',
+        'As long as hand or bow can hold it, every note keeps its written length. What is written is what is heard.'
+      )
     ]
   },
   {
@@ -324,7 +328,11 @@ export const SCHOOLS = [
         'lmozart'
       ),
       option('gesture', 'by gesture', 'Up leads to more, down to less. The direction follows what the phrase does.'),
-      option('as-printed', 'as printed', 'The bowing on the page belongs to the text.')
+      option(
+        'as-printed',
+        'as printed',
+        'The bowing on the page belongs to the text, like its slurs. It is changed only with a reason that is written down.'
+      )
     ]
   },
   {

@@ -25,7 +25,8 @@
     <span class="quiet">{workspace.score ? placeName(workspace.score, proposal.marking.start) : ''}</span>
   </p>
   <p class="because">
-    {because.text} <span class="quiet">({sourceNames(because.sources)}; strength {Math.round(proposal.strength * 100)} %)</span>
+    {because.text} <a class="quiet" href="/rules#{proposal.rule}">rule</a>
+    <span class="quiet">({sourceNames(because.sources)}; strength {Math.round(proposal.strength * 100)} %)</span>
   </p>
   {#if changing}
     <form onsubmit={(e) => (e.preventDefault(), change())}>
@@ -46,6 +47,11 @@
       <Button size="small" kind="tertiary" on:click={() => workspace.keep(proposal)}>Keep</Button>
       <Button size="small" kind="ghost" on:click={() => (changing = true)}>Change</Button>
       <Button size="small" kind="ghost" on:click={() => workspace.setAside(proposal)}>Set aside</Button>
+      <button
+        class="bar-link"
+        title="Switches this rule off for this reading; it can be switched on again under Style and schools"
+        onclick={() => workspace.act({ type: 'weigh-rule', rule: proposal.rule, factor: 0 })}>not this rule</button
+      >
     </div>
   {/if}
 </article>

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import StyleDialog from '$lib/style/StyleDialog.svelte';
+  import { draftOf } from '$core/reading/draft';
   import Brief from '$lib/brief/Brief.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
@@ -11,6 +14,8 @@
   const holder = useWorkspace();
   let chords = $state(false);
   let keys = $state(false);
+  let styling = $state(false);
+  const drafted = $derived(holder.current ? draftOf(holder.current.proposals, new Set(Object.keys(holder.current.reading.decisions))) : []);
   const rows = $derived(
     holder.current?.score
       ? analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k))
@@ -32,6 +37,14 @@
           >{#each PERIODS as period (period)}<option value={period}>{PROFILES[period].name}</option>{/each}</select
         ></label
       >
+      <Button size="small" kind="ghost" on:click={() => (styling = true)}>Style and schools</Button>
+      <Button
+        size="small"
+        kind="ghost"
+        disabled={drafted.length === 0}
+        on:click={() => workspace.act({ type: 'draft', kept: drafted })}
+        title="Keeps every proposal that is strong enough, in one act that one undo takes back">Draft a reading</Button
+      >
       <label><input type="checkbox" bind:checked={chords} /> chords</label>
       <label><input type="checkbox" bind:checked={keys} /> keys</label>
       <ViewOptions {workspace} />
@@ -39,6 +52,7 @@
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable /></div>
     <Brief {workspace} />
+    <StyleDialog {workspace} open={styling} onclose={() => (styling = false)} />
   </div>
 {:else}
   <p class="opening quiet">Opening the reading …</p>
