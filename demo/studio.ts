@@ -26,7 +26,7 @@ const PIECES: DemoPiece[] = [
   {
     file: 'etude.abc',
     period: 'romantic',
-    kept: ['restore-the-tempo', 'give-the-hairpin-a-goal', 'bring-out-the-colour', 'breathe-at-phrase-end'],
+    kept: ['bring-out-the-colour', 'breathe-at-phrase-end', 'prepare-the-return'],
     aside: ['wait-on-the-dominant']
   },
   { file: 'andantino.abc', period: 'classical', kept: ['resolution-softer', 'grow-into-the-dominant', 'part-the-phrases'], aside: [] },

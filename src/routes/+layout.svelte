@@ -8,7 +8,7 @@
 
   const { children } = $props();
 
-  const ROOMS = ['survey', 'structure', 'reading', 'press'] as const;
+  const ROOMS = ['survey', 'structure', 'reading', 'proof', 'press'] as const;
   let theme = $state('light');
   const base = $derived(page.params.id ? `/pieces/${page.params.id}` : null);
   const room = $derived(page.url.pathname.split('/')[3]);

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
 
-for (const room of ['Survey', 'Structure', 'Reading', 'Press'] as const) {
+for (const room of ['Survey', 'Structure', 'Reading', 'Proof', 'Press'] as const) {
   for (const theme of ['light', 'dark']) {
     test(`no serious accessibility finding: ${room}, ${theme}`, async ({ page }) => {
       await page.addInitScript((t) => localStorage.setItem('nuvelo-theme', t), theme);
@@ -16,11 +16,12 @@ for (const room of ['Survey', 'Structure', 'Reading', 'Press'] as const) {
   }
 }
 
-test('no serious accessibility finding: Shelf', async ({ page }) => {
-  await visit(page, '/');
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
-});
+for (const address of ['/', '/type', '/rules'])
+  test(`no serious accessibility finding: ${address}`, async ({ page }) => {
+    await visit(page, address);
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  });
 
 test('with the keyboard alone: from the shelf through every room to the download', async ({ page }) => {
   await visit(page, '/');

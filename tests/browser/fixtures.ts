@@ -30,10 +30,11 @@ export async function visit(page: Page, address: string): Promise<void> {
 }
 
 /** Opens a room of a demo piece (the oldest ones stand last on the shelf) by its title and waits for the first engraved system. */
-export async function openRoom(page: Page, title: string, room: 'Survey' | 'Structure' | 'Reading' | 'Press'): Promise<void> {
+export async function openRoom(page: Page, title: string, room: 'Survey' | 'Structure' | 'Reading' | 'Proof' | 'Press'): Promise<void> {
   await visit(page, '/');
   await page.locator('li', { hasText: title }).last().getByRole('link', { name: room }).click();
-  if (room !== 'Survey') await drawn(page);
+  if (room === 'Proof') await expect(page.getByTestId('finding-count')).toBeVisible();
+  else if (room !== 'Survey') await drawn(page);
 }
 
 export const drawn = (page: Page) => expect(page.locator('.system[data-drawn=true]').first()).toBeVisible();

@@ -39,6 +39,8 @@ function bassOf(texture: Texture, span: HarmonySpan): { inversion: number; fifth
     : (members(all.filter((t) => t.start <= start))[0] ?? members(all.filter((t) => t.start < beatEnd))[0] ?? members(all)[0]);
   if (!low) return { inversion: 0, fifths: root };
   const inversion = place(low);
+  // A line that begins a chord on its fifth does not state a six-four.
+  if (texture.singleLine && inversion === 2) return { inversion: 0, fifths: root };
   return { inversion, fifths: root + tones[inversion] };
 }
 

@@ -8,6 +8,7 @@ export type Command =
   | { type: 'set-period'; period: Period }
   | { type: 'answer-school'; key: SchoolKey; option: string; on: string }
   | { type: 'weigh-rule'; rule: string; factor: number }
+  | { type: 'accept-finding'; finding: string; because: string | null }
   | { type: 'draft'; kept: { key: string; marking: Marking }[] }
   | { type: 'set-part'; part: number }
   | { type: 'set-numbering'; numbering: Numbering }
@@ -48,6 +49,8 @@ export interface Reading {
   schools: Partial<Record<SchoolKey, { option: string; on: string }>>;
   /** Rules switched off (0) or made stronger, by id; 1 is a rule's own strength. */
   ruleFactors: Record<string, number>;
+  /** Findings of the proof that stand, by id, with the reason why. */
+  accepted: Record<string, string>;
   /** By line of the survey. */
   survey: Record<string, SurveyNote>;
   pins: Pin[];
@@ -62,6 +65,7 @@ export const EMPTY_READING: Reading = {
   numbering: 'printed',
   schools: {},
   ruleFactors: {},
+  accepted: {},
   survey: {},
   pins: [],
   markings: [],
@@ -79,6 +83,12 @@ export function apply(state: Reading, command: Command): Reading {
       const ruleFactors = { ...state.ruleFactors, [command.rule]: command.factor };
       if (command.factor === 1) delete ruleFactors[command.rule];
       return { ...state, ruleFactors };
+    }
+    case 'accept-finding': {
+      const accepted = { ...state.accepted };
+      if (command.because === null) delete accepted[command.finding];
+      else accepted[command.finding] = command.because;
+      return { ...state, accepted };
     }
     case 'draft':
       return command.kept.reduce((s, k) => apply(s, { type: 'keep', ...k }), state);
@@ -160,6 +170,8 @@ export function describe(command: Command): string {
       return `${command.key}: ${command.option}`;
     case 'weigh-rule':
       return command.factor === 0 ? `switching ${command.rule} off` : `weighing ${command.rule}`;
+    case 'accept-finding':
+      return command.because === null ? 'looking at a finding again' : 'accepting a finding';
     case 'draft':
       return `drafting ${command.kept.length} markings`;
     case 'set-part':

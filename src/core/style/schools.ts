@@ -384,7 +384,7 @@ export const SCHOOLS = [
     question: 'Where do the pipers’ movements stand?',
     options: [
       option('before-beat', 'before the beat', 'The melody note is on the beat, the grace notes come before it.'),
-      option('on-beat', 'on the beat', 'The movement begins on the beat and gives it its edge.')
+      option('on-beat', 'on the beat', 'The movement begins on the beat and gives it its edge; the melody note comes a moment later.')
     ]
   },
   {

@@ -115,6 +115,7 @@ export const commandSchema = Joi.alternatives(
     on: Joi.string().isoDate().required()
   }),
   type('weigh-rule', { rule: id.required(), factor: Joi.number().min(0).max(2).required() }),
+  type('accept-finding', { finding: Joi.string().max(200).required(), because: words.allow(null).required() }),
   type('draft', {
     kept: Joi.array()
       .items(Joi.object({ key: Joi.string().max(200).required(), marking: marking.required() }))

@@ -137,6 +137,8 @@ export const RHYTHM: Rule[] = [
     sources: ['common'],
     find: (c) => {
       const runs = c.line.filter((t, k) => {
+        // In a free cadenza there are no beats to give.
+        if (!c.score.measures[t.note.measure].time) return false;
         const equal = (n: number): boolean =>
           c.line[k + n] !== undefined && quarters(c, c.line[k + n]) === quarters(c, t) && c.line[k + n].start === c.line[k + n - 1].end;
         return quarters(c, t) <= 0.25 && (k === 0 || quarters(c, c.line[k - 1]) !== quarters(c, t)) && [1, 2, 3, 4, 5, 6, 7].every(equal);

@@ -1,0 +1,43 @@
+import type { Details } from '../analysis/details.ts';
+import type { Facts } from '../analysis/facts.ts';
+import { styleOf, type Reading } from '../reading/commands.ts';
+import { ruleContext } from '../reading/context.ts';
+import { dynamicLevels } from '../reading/in-force.ts';
+import type { Proposal } from '../reading/markings.ts';
+import { cmp } from '../score/fraction.ts';
+import type { Score } from '../score/model.ts';
+import { SEVERITIES, type Finding, type ProofContext } from './finding.ts';
+import { LOUDNESS } from './loudness.ts';
+import { TEXT_CHECKS } from './text.ts';
+import { TIME_CHECKS } from './time.ts';
+
+/**
+ * What does not add up in a reading: contradictions first, then risks, then questions, each in order of time.
+ * One cause gives one finding.
+ */
+export function proof(score: Score, facts: Facts, details: Details, reading: Reading, proposals: readonly Proposal[]): Finding[] {
+  const rules = ruleContext(score, facts, { ...styleOf(reading), details }, reading.part);
+  const context: ProofContext = {
+    score,
+    facts,
+    details,
+    reading,
+    proposals,
+    rules,
+    levels: dynamicLevels(score, reading.markings).filter((l) => l.part === reading.part),
+    hairpins: [
+      ...score.hairpins
+        .filter((h) => h.part === reading.part)
+        .map((h) => ({ id: h.id, up: h.kind === 'crescendo', start: h.start, end: h.end, editorial: false })),
+      ...reading.markings.flatMap((m) =>
+        m.kind === 'hairpin' && m.end && m.part === reading.part
+          ? [{ id: m.id, up: m.value === 'crescendo', start: m.start, end: m.end, editorial: true }]
+          : []
+      )
+    ].sort((a, b) => cmp(a.start, b.start))
+  };
+  const found = new Map<string, Finding>();
+  for (const check of [...LOUDNESS, ...TIME_CHECKS, ...TEXT_CHECKS])
+    for (const f of check(context)) if (!found.has(f.id)) found.set(f.id, f);
+  return [...found.values()].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) || cmp(a.start, b.start));
+}

@@ -1,0 +1,169 @@
+import { cmp, lt, lte, type Fraction } from '../score/fraction.ts';
+import { tempoInForce, tempoMarks } from '../score/tempo.ts';
+import { clarityCeiling } from '../style/clarity.ts';
+import { TRILL_RATE } from '../style/ornaments.ts';
+import { onScaleBelow } from '../style/tempo-words.ts';
+import { finding, type Check, type ProofContext } from './finding.ts';
+
+const SLOWER = /\b(poco )?(rit|rall|allarg|slarg|rallent|ritard|ritenut)/i;
+const FASTER = /\b(accel|string|affrett|animando|piu mosso|più mosso|stretto)/i;
+const RESTORED = /a tempo|tempo (i|primo|1)|l['’]istesso|meno mosso|molto meno|tempo di/i;
+
+/** Words on time, printed and editorial, in order. */
+function timeWords(p: ProofContext): { text: string; start: Fraction }[] {
+  const printed = p.score.directions.flatMap((d) => (d.kind === 'words' ? [{ text: d.text, start: d.start }] : []));
+  const editorial = p.reading.markings.flatMap((m) => (m.kind === 'tempo' || m.kind === 'text' ? [{ text: m.value, start: m.start }] : []));
+  const marks = [
+    ...tempoMarks(p.score).flatMap((m) => (m.printed ? [{ text: 'tempo i', start: m.start }] : [])),
+    ...p.reading.markings.flatMap((m) => (m.kind === 'metronome' ? [{ text: 'tempo i', start: m.start }] : []))
+  ];
+  return [...printed, ...editorial, ...marks].sort((a, b) => cmp(a.start, b.start));
+}
+
+const lastBar = (p: ProofContext): Fraction => p.score.measures[Math.max(0, p.score.measures.length - 2)].start;
+
+const notRestored: Check = (p) => {
+  const words = timeWords(p);
+  return words.flatMap((w, k) => {
+    if (!SLOWER.test(w.text) || lte(lastBar(p), w.start)) return [];
+    const next = words.slice(k + 1).find((x) => RESTORED.test(x.text) || SLOWER.test(x.text) || FASTER.test(x.text));
+    if (next) return [];
+    const phrase = p.facts.phrases.find((f) => cmp(f.start, w.start) > 0);
+    // What slows into the end need not be taken back.
+    if (!phrase) return [];
+    const tone = p.rules.line.find((t) => lte(phrase.start, t.note.start));
+    return [
+      finding(
+        'tempo not restored',
+        'contradiction',
+        w.start,
+        `${p.rules.place(w.start)}: after “${w.text}” nothing says that the tempo comes back`,
+        'Say “a tempo” where it does.',
+        tone && {
+          kind: 'tempo',
+          value: 'a tempo',
+          part: p.reading.part,
+          staff: tone.note.staff,
+          start: tone.note.start,
+          note: tone.note.id,
+          because: [{ text: `“${w.text}” in ${p.rules.place(w.start)} is taken back here.` }]
+        }
+      )
+    ];
+  });
+};
+
+const withoutEnd: Check = (p) => {
+  const words = timeWords(p);
+  return words.flatMap((w, k) => {
+    if (!/\b(accel|string|affrett|animando)/i.test(w.text)) return [];
+    return words.slice(k + 1).some((x) => RESTORED.test(x.text) || SLOWER.test(x.text) || FASTER.test(x.text))
+      ? []
+      : [
+          finding(
+            'accelerando without an end',
+            'risk',
+            w.start,
+            `${p.rules.place(w.start)}: “${w.text}” does not say where it stops`,
+            'Give it a goal: a tempo or a metronome mark.'
+          )
+        ];
+  });
+};
+
+const onTopOfSlowing: Check = (p) =>
+  p.details.rhythms
+    .filter((r) => r.kind === 'written-out slowing')
+    .flatMap((r) => {
+      const word = timeWords(p).find((w) => SLOWER.test(w.text) && lte(r.start, w.start) && lt(w.start, r.end));
+      return word
+        ? [
+            finding(
+              'ritardando on top of written-out slowing',
+              'risk',
+              word.start,
+              `${p.rules.place(word.start)}: “${word.text}” where ${r.evidence}`,
+              'Keep the beat: the notes slow by themselves.'
+            )
+          ]
+        : [];
+    });
+
+const aboveTheCeiling: Check = (p) => {
+  const dots = p.rules.line.filter((t) => t.note.marks?.some((m) => m.name === 'staccato'));
+  const value = (t: (typeof dots)[number]): number => (t.end - t.start) / p.rules.texture.ticksPerQuarter;
+  const shortest = [...dots].sort((a, b) => value(a) - value(b))[0];
+  if (!shortest) return [];
+  const tempo = tempoInForce(p.score, shortest.note.start);
+  const ceiling = clarityCeiling(value(shortest), 0.5);
+  return tempo && tempo > ceiling
+    ? [
+        finding(
+          'articulation above the clarity ceiling',
+          'risk',
+          shortest.note.start,
+          `${p.rules.place(shortest.note.start)}: at ${Math.round(tempo)} a dotted note of this length is heard neither as sound nor as gap`,
+          `Not above ${onScaleBelow(ceiling)}, or another share.`
+        )
+      ]
+    : [];
+};
+
+const ornamentDoesNotFit: Check = (p) =>
+  p.rules.line.flatMap((t) => {
+    if (!t.note.marks?.some((m) => m.name === 'trill-mark')) return [];
+    const tempo = tempoInForce(p.score, t.note.start);
+    if (!tempo) return [];
+    const seconds = (60 * (t.end - t.start)) / p.rules.texture.ticksPerQuarter / tempo;
+    const notes = Math.floor(2 * TRILL_RATE.most * seconds);
+    return notes < 3
+      ? [
+          finding(
+            'ornament does not fit its time',
+            'risk',
+            t.note.start,
+            `${p.rules.place(t.note.start)}: the trill has ${seconds.toFixed(2)} s, room for ${notes} notes`,
+            'One flick, or the plain note.'
+          )
+        ]
+      : [];
+  });
+
+/** Seconds that are comfortably played on one breath; from memory, adjustable. Handbook 9.3. */
+const BREATH_SECONDS = 15;
+/** Tempo that is assumed where none is given. */
+const ASSUMED = 90;
+
+const breathTooLate: Check = (p) => {
+  if (!['wind', 'brass', 'voice'].includes(p.rules.family)) return [];
+  const { line } = p.rules;
+  const taken = new Set(p.reading.markings.filter((m) => m.kind === 'breath').map((m) => m.note));
+  let from = 0;
+  const result = [];
+  for (let k = 1; k <= line.length; k++) {
+    const before = line[k - 1];
+    const breathes =
+      k === line.length ||
+      line[k].start > before.end ||
+      taken.has(before.note.id) ||
+      before.note.marks?.some((m) => m.name === 'breath-mark' || m.group === 'fermata');
+    if (!breathes) continue;
+    const tempo = tempoInForce(p.score, line[from].note.start) ?? ASSUMED;
+    const seconds = (60 * (before.end - line[from].start)) / p.rules.texture.ticksPerQuarter / tempo;
+    if (seconds > BREATH_SECONDS)
+      result.push(
+        finding(
+          'breath too late',
+          'risk',
+          line[from].note.start,
+          `${p.rules.place(line[from].note.start)}: ${seconds.toFixed(0)} s until the next breath`,
+          'Breathe earlier: at a phrase end or before an upbeat.'
+        )
+      );
+    from = k;
+  }
+  return result;
+};
+
+/** Checks of time, breath and what can be played in it. */
+export const TIME_CHECKS: readonly Check[] = [notRestored, withoutEnd, onTopOfSlowing, aboveTheCeiling, ornamentDoesNotFit, breathTooLate];

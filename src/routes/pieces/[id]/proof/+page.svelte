@@ -1,0 +1,150 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Button } from 'carbon-components-svelte';
+  import type { Finding, Severity } from '$core/proof/finding';
+  import { proof } from '$core/proof/proof';
+  import { draftId } from '$core/reading/draft';
+  import Toolbar from '$lib/frame/Toolbar.svelte';
+  import { useWorkspace } from '$lib/workspace/context';
+
+  const { data } = $props();
+  const holder = useWorkspace();
+  const TITLES: Record<Severity, string> = { contradiction: 'Contradictions', risk: 'Risks', question: 'Questions' };
+
+  let accepting = $state<string | null>(null);
+  let because = $state('');
+  const workspace = $derived(holder.current);
+  const findings = $derived(
+    workspace?.score && workspace.details
+      ? proof(workspace.score, workspace.facts, workspace.details, workspace.reading, workspace.proposals)
+      : null
+  );
+  const open = $derived(findings?.filter((f) => !(f.id in (workspace?.reading.accepted ?? {}))) ?? []);
+  const accepted = $derived(findings?.filter((f) => f.id in (workspace?.reading.accepted ?? {})) ?? []);
+
+  $effect(() => {
+    if (workspace?.score) workspace.needDetails();
+  });
+
+  function lead(f: Finding): void {
+    const bar = workspace?.measureOf(f.start)?.index ?? 0;
+    workspace?.select(bar);
+    void goto(`/pieces/${data.piece.id}/reading?bar=${bar}`);
+  }
+
+  function solve(f: Finding): void {
+    workspace?.act({ type: 'add-marking', marking: { ...f.marking!, id: draftId(`proof-${f.id}`) } });
+  }
+
+  function accept(event: SubmitEvent, f: Finding): void {
+    event.preventDefault();
+    if (!because.trim()) return;
+    workspace?.act({ type: 'accept-finding', finding: f.id, because: because.trim() });
+    accepting = null;
+    because = '';
+  }
+
+  const focus = (field: HTMLInputElement) => field.focus();
+</script>
+
+{#if workspace && findings}
+  <div class="room">
+    <Toolbar {workspace}>
+      <span data-testid="finding-count">{open.length} {open.length === 1 ? 'finding' : 'findings'}</span>
+    </Toolbar>
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, and must do so from the keyboard) -->
+    <div class="list" tabindex="0" role="region" aria-label="Findings">
+      <h1>Proof</h1>
+      {#if !open.length}<p>Everything adds up, as far as can be checked.</p>{/if}
+      {#each ['contradiction', 'risk', 'question'] as const as severity (severity)}
+        {@const own = open.filter((f) => f.severity === severity)}
+        {#if own.length}
+          <h2>{TITLES[severity]}</h2>
+          {#each own as f (f.id)}
+            <article data-testid="finding" data-kind={f.kind}>
+              <p><strong>{f.kind[0].toUpperCase() + f.kind.slice(1)}.</strong> {f.what}. <span class="quiet">{f.remedy}</span></p>
+              <div class="acts">
+                <button class="bar-link" onclick={() => lead(f)}>Go to the bar</button>
+                {#if f.marking}<Button size="small" kind="tertiary" on:click={() => solve(f)}>Add {f.marking.kind} {f.marking.value}</Button
+                  >{/if}
+                {#if accepting === f.id}
+                  <form onsubmit={(e) => accept(e, f)}>
+                    <label>Accepted because <input bind:value={because} maxlength="500" use:focus /></label>
+                    <Button size="small" type="submit">Accept</Button>
+                    <button type="button" class="bar-link" onclick={() => (accepting = null)}>never mind</button>
+                  </form>
+                {:else}
+                  <button
+                    class="bar-link"
+                    onclick={() => {
+                      accepting = f.id;
+                      because = '';
+                    }}>It stands, because …</button
+                  >
+                {/if}
+              </div>
+            </article>
+          {/each}
+        {/if}
+      {/each}
+      {#if accepted.length}
+        <h2>Accepted</h2>
+        {#each accepted as f (f.id)}
+          <p data-testid="accepted">
+            <span class="quiet">{f.what}.</span> Because: {workspace.reading.accepted[f.id]}
+            <button class="bar-link" onclick={() => workspace?.act({ type: 'accept-finding', finding: f.id, because: null })}
+              >look at it again</button
+            >
+          </p>
+        {/each}
+      {/if}
+    </div>
+  </div>
+{:else}
+  <p class="opening quiet">Checking the reading …</p>
+{/if}
+
+<style>
+  .room {
+    height: 100%;
+    display: grid;
+    grid-template-rows: auto minmax(0, 1fr);
+  }
+
+  .list {
+    overflow-y: auto;
+    padding: 1rem 1.5rem 3rem;
+    box-sizing: border-box;
+    max-width: 62rem;
+  }
+
+  h2 {
+    padding: 1rem 0 0.2rem;
+    border-bottom: 1px solid var(--line);
+  }
+
+  article {
+    padding: 0.5rem 0;
+    border-bottom: 1px solid var(--line);
+  }
+
+  .acts,
+  form {
+    display: flex;
+    gap: 1rem;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+
+  input {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    min-width: 20rem;
+  }
+
+  .opening {
+    padding: 2rem;
+  }
+</style>
