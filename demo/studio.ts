@@ -48,8 +48,7 @@ export async function fillDemoStudio(db: Database): Promise<void> {
     const { score } = openScore(bytes, piece.file);
     const commands: Command[] = [{ type: 'set-period', period: piece.period }];
     for (const p of propose(score, intake.facts, piece.period)) {
-      if (piece.kept.includes(p.rule))
-        commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: draftId(p.key) } });
+      if (piece.kept.includes(p.rule)) commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: draftId(p.key) } });
       else if (piece.aside.includes(p.rule)) commands.push({ type: 'set-aside', key: p.key });
     }
     await append(db, reading!.id, 0, commands);

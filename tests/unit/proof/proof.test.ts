@@ -61,7 +61,7 @@ const CASES: Case[] = [
   },
   { kind: 'no dynamic in force', yes: 'c8|d8|', no: '!p!c8|d8|' },
   { kind: 'repetitions all alike', yes: 'c2ed c2G2|c2ed c2G2|c2ed c2G2|A8|', no: 'c2ed c2G2|c2ed c2G2|!f!c2ed c2G2|A8|' },
-  { kind: 'tempo not restored', yes: 'c8|"^rit."d8|e8|f8|g8|', no: 'c8|"^rit."d8|"^a tempo"e8|f8|g8|' },
+  { kind: 'tempo not restored', yes: 'c4d4|"^rit."e4 z4|c2d2 e4|f4g4|g4 z4|', no: 'c4d4|"^rit."e4 z4|"^a tempo"c2d2 e4|f4g4|g4 z4|' },
   { kind: 'accelerando without an end', yes: 'c8|"^accel."d8|e8|f8|', no: 'c8|"^accel."d8|"^a tempo"e8|f8|' },
   {
     kind: 'ritardando on top of written-out slowing',
