@@ -57,7 +57,7 @@ export function beatLikeness(a: Beat, b: Beat, steps: number): number | null {
 }
 
 /** A place on a diagonal (lag) at which leading notes agree at one interval for a while. */
-interface Seed {
+interface Hint {
   lag: number;
   steps: number;
   at: number;
@@ -65,20 +65,20 @@ interface Seed {
 }
 
 /** Stretches of every diagonal that agree in their leading notes, the most promising first. */
-function seeds(numbers: Numbers, bar: number): Seed[] {
+function hints(numbers: Numbers, bar: number): Hint[] {
   const { lead, entries } = numbers;
   const n = lead.length;
   const look = LIKENESS.lookBeats;
   const least = Math.max(3, Math.ceil(look * LIKENESS.lookShare));
-  const found: Seed[] = [];
+  const found: Hint[] = [];
   const counts = new Int32Array(129);
-  const lastSeed: (Seed | null)[] = new Array<Seed | null>(129).fill(null);
+  const lastHint: (Hint | null)[] = new Array<Hint | null>(129).fill(null);
   // In long pieces only shifts by half a bar are looked for, in very long ones by a bar.
   const half = bar % 2 === 0 ? bar / 2 : 1;
   const stride = n > 2 * LIKENESS.longPieceBeats ? bar : n > LIKENESS.longPieceBeats ? half : 1;
   for (let lag = Math.max(2, stride); lag < n - 2; lag += stride) {
     counts.fill(0);
-    lastSeed.fill(null);
+    lastHint.fill(null);
     // A sliding window over the diagonal counts how often each interval stands between the leading notes.
     for (let i = 0; i + lag < n; i++) {
       const a = lead[i];
@@ -86,11 +86,11 @@ function seeds(numbers: Numbers, bar: number): Seed[] {
       if (a !== EMPTY && b !== EMPTY && (entries[i] || entries[i + lag])) {
         const slot = b - a + 64;
         if (slot >= 0 && slot < 129 && ++counts[slot] >= least) {
-          const last = lastSeed[slot];
+          const last = lastHint[slot];
           if (last && i - last.at <= 2 * look) {
             if (counts[slot] > last.weight) last.weight = counts[slot];
             if (counts[slot] === look) last.at = i;
-          } else found.push((lastSeed[slot] = { lag, steps: slot - 64, at: i, weight: counts[slot] }));
+          } else found.push((lastHint[slot] = { lag, steps: slot - 64, at: i, weight: counts[slot] }));
         }
       }
       const out = i - look + 1;
@@ -104,11 +104,11 @@ function seeds(numbers: Numbers, bar: number): Seed[] {
       }
     }
   }
-  return found.sort((a, b) => b.weight - a.weight || Math.abs(a.steps) - Math.abs(b.steps)).slice(0, LIKENESS.mostSeeds);
+  return found.sort((a, b) => b.weight - a.weight || Math.abs(a.steps) - Math.abs(b.steps)).slice(0, LIKENESS.mostHints);
 }
 
-/** The stretch around a seed in which the sum of likeness over the going rate is greatest. */
-function stretch(beats: readonly Beat[], { lag, steps, at }: Seed, most: number): BeatPair {
+/** The stretch around a hint in which the sum of likeness over the going rate is greatest. */
+function stretch(beats: readonly Beat[], { lag, steps, at }: Hint, most: number): BeatPair {
   const gain = (i: number): number => (beatLikeness(beats[i], beats[i + lag], steps) ?? LIKENESS.goOn) - LIKENESS.goOn;
   const reach = (from: number, way: 1 | -1): number => {
     let sum = 0;
@@ -158,11 +158,11 @@ export function findPairs(beats: readonly Beat[], bar: number): BeatPair[] {
   };
   const candidates: BeatPair[] = [];
   const explored = new Map<string, BeatPair[]>();
-  for (const seed of seeds(numbers, bar)) {
-    const { lag, steps } = seed;
+  for (const hint of hints(numbers, bar)) {
+    const { lag, steps } = hint;
     const known = explored.get(`${lag}|${steps}`) ?? [];
-    if (known.some((p) => seed.at >= p.a && seed.at < p.a + p.length)) continue;
-    const found = stretch(beats, seed, L.mostBars * bar);
+    if (known.some((p) => hint.at >= p.a && hint.at < p.a + p.length)) continue;
+    const found = stretch(beats, hint, L.mostBars * bar);
     explored.set(`${lag}|${steps}`, [...known, found]);
     const pair = found.length > lag ? { ...found, length: lag } : found;
     const bars = pair.length / bar;

@@ -18,6 +18,20 @@ export function likenessOf(
   a: { from: number; to: number },
   b: { from: number; to: number }
 ): { likeness: number; steps: number } {
+  const plain = likenessFrom(beats, a, b);
+  // Borders are moved to phrases, so two sections with the same music may begin a beat or two apart; then it must be plain.
+  for (const shift of [1, -1, 2, -2]) {
+    const moved = likenessFrom(beats, { ...a, from: a.from + Math.max(0, -shift) }, { ...b, from: b.from + Math.max(0, shift) });
+    if (moved.steps === 0 && moved.likeness >= LIKENESS.sameSection - 0.05 && moved.likeness > plain.likeness) return moved;
+  }
+  return plain;
+}
+
+function likenessFrom(
+  beats: readonly Beat[],
+  a: { from: number; to: number },
+  b: { from: number; to: number }
+): { likeness: number; steps: number } {
   const length = Math.min(a.to - a.from, b.to - b.from);
   const longer = Math.max(a.to - a.from, b.to - b.from);
   let best = { likeness: 0, steps: 0 };
@@ -90,7 +104,7 @@ function borders(ground: Ground): number[] {
   const least = 4 * bar;
   const returns = pairs
     .filter((p) => p.steps % 7 === 0 && p.length >= least - bar && p.b - p.a >= least)
-    .map((p) => ({ ...p, a: snap(ground, p.a), b: snap(ground, p.b) }))
+    .map((p) => ({ ...p, a: snap(ground, p.a), b: snap(ground, p.b), fromA: p.a, fromB: p.b }))
     .sort((x, y) => y.length - x.length);
   /** What returns as a whole is one section, whatever is repeated within it. */
   const wholes: { from: number; to: number }[] = [];
@@ -104,7 +118,8 @@ function borders(ground: Ground): number[] {
     // Within a strain that the page itself closes, the second half may begin like the first: that is one section.
     if (blockOf(p.a) === inside && own.length > 1 && endOf(p.a) - p.a <= 20 * bar && first < total) continue;
     if (p.b - inside < least - bar || endOf(p.b) - p.b < 2 * bar) continue;
-    const length = lengthFrom(ground, p.a, p.b, [...result]);
+    // Compared where the music itself begins alike; the borders are moved to the phrases.
+    const length = lengthFrom(ground, p.fromA, p.fromB, [...result]);
     if (length < least - bar) continue;
     accept(p.b);
     // Where a return has been told, what comes between it and the opening's own end is other music.

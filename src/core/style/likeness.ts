@@ -25,7 +25,7 @@ export const LIKENESS = {
   /** No more places than these are kept, the longest and most alike first. */
   mostPlaces: 80,
   /** So many promising stretches get a closer look, each up to so many bars. */
-  mostSeeds: 1500,
+  mostHints: 1500,
   mostBars: 128,
   /** Pieces of more beats than this are compared at shifts of half a bar only. */
   longPieceBeats: 1500,

@@ -14,7 +14,7 @@ const FLOORS: Record<Kind, { floor: number; aim: number; of: typeof recall }> = 
   chords: { floor: 0.96, aim: 0.8, of: recall },
   cadences: { floor: 0.81, aim: 0.8, of: f1 },
   phraseEnds: { floor: 0.86, aim: 0.8, of: f1 },
-  sections: { floor: 0.95, aim: 0.85, of: f1 },
+  sections: { floor: 0.97, aim: 0.85, of: f1 },
   parallels: { floor: 0.94, aim: 0.9, of: recall },
   sequences: { floor: 0.95, aim: 0.9, of: recall }
 };
