@@ -15,6 +15,25 @@ function returns(c: RuleContext): { section: SectionFact; first: SectionFact }[]
   });
 }
 
+/** A level for the first note of every return, where none is printed there and the school asks for it. */
+function levelOfReturns(c: RuleContext, school: 'proclaim' | 'steal-in', level: (first: SectionFact) => string): Draft[] {
+  if (c.schools.return !== school) return [];
+  return returns(c).flatMap(({ section, first }): Draft[] => {
+    const tone = firstAt(c, section.start);
+    if (!tone || c.levels.some((l) => cmp(l.start, tone.note.start) === 0)) return [];
+    return [
+      {
+        kind: 'dynamic',
+        value: level(first),
+        at: tone,
+        fact: `${c.place(section.start)}: section ${first.label} returns`,
+        facts: [section.id],
+        confidence: section.confidence
+      }
+    ];
+  });
+}
+
 /** Rules that rest on the form: returns, sequences, periods, joins. */
 export const FORM: Rule[] = [
   {
@@ -25,23 +44,7 @@ export const FORM: Rule[] = [
     proposes: 'The dynamic of its first time, or f.',
     periods: { baroque: 0.5, classical: 0.55, romantic: 0.5 },
     sources: ['caplin', 'common'],
-    find: (c) =>
-      c.schools.return !== 'proclaim'
-        ? []
-        : returns(c).flatMap(({ section, first }): Draft[] => {
-            const tone = firstAt(c, section.start);
-            if (!tone || c.levels.some((l) => cmp(l.start, tone.note.start) === 0)) return [];
-            return [
-              {
-                kind: 'dynamic',
-                value: c.level(first.start)?.sign ?? 'f',
-                at: tone,
-                fact: `${c.place(section.start)}: section ${first.label} returns`,
-                facts: [section.id],
-                confidence: section.confidence
-              }
-            ];
-          })
+    find: (c) => levelOfReturns(c, 'proclaim', (first) => c.level(first.start)?.sign ?? 'f')
   },
   {
     id: 'steal-into-the-return',
@@ -51,23 +54,7 @@ export const FORM: Rule[] = [
     proposes: 'p for its first note.',
     periods: { romantic: 0.5, classical: 0.45 },
     sources: ['czerny'],
-    find: (c) =>
-      c.schools.return !== 'steal-in'
-        ? []
-        : returns(c).flatMap(({ section, first }): Draft[] => {
-            const tone = firstAt(c, section.start);
-            if (!tone || c.levels.some((l) => cmp(l.start, tone.note.start) === 0)) return [];
-            return [
-              {
-                kind: 'dynamic',
-                value: 'p',
-                at: tone,
-                fact: `${c.place(section.start)}: section ${first.label} returns`,
-                facts: [section.id],
-                confidence: section.confidence
-              }
-            ];
-          })
+    find: (c) => levelOfReturns(c, 'steal-in', () => 'p')
   },
   {
     id: 'prepare-the-return',
