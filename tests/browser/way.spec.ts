@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readMusicXml } from '../../src/core/score/musicxml/read';
+import { longScore } from '../../scripts/long-score';
 import { demo } from '../unit/helpers';
 import { drawn, expect, saved, test, visit } from './fixtures';
 
@@ -148,4 +149,15 @@ test('a marking is moved, edited and removed; an ABC file comes in by dropping',
   await expect(page.getByTestId('marking')).toHaveCount(0);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByTestId('marking')).toHaveCount(1);
+});
+
+test('a long import is stopped, and nothing is stored', async ({ page }) => {
+  await visit(page, '/');
+  const text = longScore(3000).replace('Long score of 3000 bars', 'Endless study');
+  await page.getByTestId('chooser').setInputFiles({ name: 'endless.musicxml', mimeType: 'application/xml', buffer: Buffer.from(text) });
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('alert')).toContainText('The import was stopped; nothing was stored.');
+  await page.reload();
+  await expect(page.locator('li').first()).toBeVisible();
+  await expect(page.locator('li', { hasText: 'Endless study' })).toHaveCount(0);
 });

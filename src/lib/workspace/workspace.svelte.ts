@@ -114,7 +114,8 @@ export class Workspace {
   }
 
   select(measure: number, extend = false): void {
-    const last = (this.score?.measures.length ?? 1) - 1;
+    // While the score is still on its way, the bar is taken as it is asked for.
+    const last = this.score ? this.score.measures.length - 1 : Number.MAX_SAFE_INTEGER;
     const to = Math.max(0, Math.min(last, measure));
     const { anchor } = this.selection;
     this.selection = extend ? { from: Math.min(anchor, to), to: Math.max(anchor, to), anchor } : { from: to, to, anchor: to };
