@@ -117,6 +117,7 @@ async function browser(): Promise<void> {
     await page.waitForTimeout(3000);
     const keeping = await page.evaluate(async () => {
       const times: number[] = [];
+      let tries = 0;
       const count = document.querySelector('[data-testid=open-count]')!;
       for (let k = 0; k < 8; k++) {
         const keep = [...document.querySelectorAll<HTMLElement>('[data-testid=proposal] button')].find(
@@ -126,23 +127,25 @@ async function browser(): Promise<void> {
         const start = performance.now();
         const pages = document.querySelector('.music')!;
         // The page is done when its changed system has been drawn again; the ribbon and the brief change with the count.
-        const drawn = new Promise<void>((done) => {
-          new MutationObserver((_, o) => (o.disconnect(), done())).observe(pages, { childList: true, subtree: true });
-          setTimeout(done, 3000);
+        // A page that is not drawn again within three seconds is counted as such: the limit is no measurement.
+        const drawn = new Promise<boolean>((done) => {
+          new MutationObserver((_, o) => (o.disconnect(), done(true))).observe(pages, { childList: true, subtree: true });
+          setTimeout(() => done(false), 3000);
         });
         const counted = new Promise<void>((done) =>
           new MutationObserver((_, o) => (o.disconnect(), done())).observe(count, { childList: true, characterData: true, subtree: true })
         );
         keep.click();
-        await Promise.all([drawn, counted]);
-        times.push(performance.now() - start);
+        tries++;
+        const [seen] = await Promise.all([drawn, counted]);
+        if (seen) times.push(performance.now() - start);
         await new Promise((r) => setTimeout(r, 100));
       }
-      return times;
+      return { times, tries };
     });
     say(
-      `keeping a proposal updates ribbon, page and brief (${keeping.length}×)`,
-      keeping.length ? `${median(keeping).toFixed(0)} ms` : 'none',
+      `keeping a proposal updates ribbon, page and brief (page drawn ${keeping.times.length} of ${keeping.tries} times)`,
+      keeping.times.length ? `${median(keeping.times).toFixed(0)} ms` : 'none',
       '≤ 300 ms'
     );
   } finally {
