@@ -33,46 +33,49 @@ function alignLines(
 ): [number, number][] {
   const n = a.length;
   const m = b.length;
-  const width = m + 1;
-  const cost = new Float64Array((n + 1) * width).fill(Infinity);
+  // Only a band around the diagonal is kept: one row a note of a, its cells counted from the row's first column.
+  const width = 2 * BAND + 1;
+  const firstOf = (i: number): number => Math.max(0, (n ? Math.round((i * m) / n) : 0) - BAND);
   const from = new Uint8Array((n + 1) * width);
-  cost[0] = 0;
+  let above = new Float64Array(width).fill(Infinity);
+  let row = new Float64Array(width);
+  let before = 0;
   for (let i = 0; i <= n; i++) {
-    const middle = n ? Math.round((i * m) / n) : 0;
-    for (let j = Math.max(0, middle - BAND); j <= Math.min(m, middle + BAND); j++) {
-      const at = i * width + j;
-      if (i > 0 && cost[at - width] + COST.gap < cost[at]) {
-        cost[at] = cost[at - width] + COST.gap;
-        from[at] = 1;
-      }
-      if (j > 0 && cost[at - 1] + COST.gap < cost[at]) {
-        cost[at] = cost[at - 1] + COST.gap;
-        from[at] = 2;
-      }
+    const first = firstOf(i);
+    const last = Math.min(m, first + width - 1, (n ? Math.round((i * m) / n) : 0) + BAND);
+    const costAbove = (j: number): number => (j >= before && j < before + width ? above[j - before] : Infinity);
+    row.fill(Infinity);
+    for (let j = first; j <= last; j++) {
+      const at = j - first;
+      let best = i === 0 && j === 0 ? 0 : Infinity;
+      let step = 0;
+      if (i > 0 && costAbove(j) + COST.gap < best) [best, step] = [costAbove(j) + COST.gap, 1];
+      if (at > 0 && row[at - 1] + COST.gap < best) [best, step] = [row[at - 1] + COST.gap, 2];
       if (i > 0 && j > 0) {
         const x = a[i - 1];
         const y = b[j - 1];
         const shift = Math.abs(x.start - startA - (y.start - startB)) / beat;
         if (shift <= COST.longestShift) {
           const same = heightOf(y) - heightOf(x) === steps;
-          const value = cost[at - width - 1] + COST.beat * shift + (same ? 0 : shift < 0.01 ? COST.otherPitch : 2);
-          if (value < cost[at]) {
-            cost[at] = value;
-            from[at] = 3;
-          }
+          const value = costAbove(j - 1) + COST.beat * shift + (same ? 0 : shift < 0.01 ? COST.otherPitch : 2);
+          if (value < best) [best, step] = [value, 3];
         }
       }
+      row[at] = best;
+      from[i * width + at] = step;
     }
+    [above, row] = [row, above];
+    before = first;
   }
   const pairs: [number, number][] = [];
   for (let i = n, j = m; i > 0 || j > 0;) {
-    const step = from[i * width + j];
-    if (step === 3) pairs.unshift([--i, --j]);
+    const step = from[i * width + j - firstOf(i)];
+    if (step === 3) pairs.push([--i, --j]);
     else if (step === 1) i--;
     else if (step === 2) j--;
     else break;
   }
-  return pairs;
+  return pairs.reverse();
 }
 
 const lineKey = (t: Tone): string => `${t.note.part}|${t.note.staff}|${t.note.voice}`;

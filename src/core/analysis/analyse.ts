@@ -7,7 +7,7 @@ import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins, type Ha
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
 import { compare, parallelFacts, pinnedParallels, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
-import { findPhrases } from './phrases.ts';
+import { findPhrases, phraseGround, type PhraseGround } from './phrases.ts';
 import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
 
 /** Changes whenever the same score may yield other facts; part of the cache's key. */
@@ -47,6 +47,7 @@ export interface Analysis {
   harmony: HarmonyResult | null;
   comparison: Comparison;
   parallels: ParallelFact[];
+  joints: PhraseGround;
 }
 
 /** Opens a score for analysis, on sounding pitch. `parts` limits it to some parts (indices); null takes all. */
@@ -57,7 +58,8 @@ export function openAnalysis(score: Score, parts: readonly number[] | null = nul
     texture,
     harmony: texture.tones.length ? searchHarmony(harmonyGround(texture, signatures(score))) : null,
     comparison,
-    parallels: parallelFacts(score, texture, comparison)
+    parallels: parallelFacts(score, texture, comparison),
+    joints: phraseGround(score, texture)
   };
 }
 
@@ -65,7 +67,7 @@ const overlaps = (texture: Texture, p: { start: Fraction; end: Fraction }, start
   toTicks(texture, p.start) < end && toTicks(texture, p.end) > start;
 
 /** The facts of an opened score under the instructor's corrections. They bind, and what depends on them follows. */
-export function factsOf({ score, texture, harmony, comparison, parallels }: Analysis, pins: readonly Pin[] = []): Facts {
+export function factsOf({ score, texture, harmony, comparison, parallels, joints }: Analysis, pins: readonly Pin[] = []): Facts {
   const facts: Facts = {
     engine: ENGINE,
     keys: [],
@@ -87,7 +89,7 @@ export function factsOf({ score, texture, harmony, comparison, parallels }: Anal
   facts.chords = chordFacts(texture, spans, pinnedChord);
   facts.keys = keyFacts(texture, spans, facts.chords, pinnedKey);
   const candidates = cadenceCandidates(score, texture, facts.chords);
-  facts.phrases = findPhrases(score, texture, candidates, [...pins]);
+  facts.phrases = findPhrases(texture, joints, candidates, [...pins]);
   facts.cadences = withPinnedCadences(
     chooseCadences(
       texture,

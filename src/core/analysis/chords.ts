@@ -2,7 +2,7 @@ import { fifthsName, fifthsPc } from '../score/pitch.ts';
 import { factId, type ChordFact, type KeyFact } from './facts.ts';
 import type { HarmonySpan } from './harmony-search.ts';
 import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
-import { fromTicks, type Slot, type Texture, type Tone } from './texture.ts';
+import { firstFrom, fromTicks, type Slot, type Texture, type Tone } from './texture.ts';
 import { romanOf, TONES, type ChordType } from './vocabulary.ts';
 
 /** A margin of this much per beat counts as near certainty. Set by hand. */
@@ -113,7 +113,7 @@ export function keyFacts(
     while (end < spans.length && sameKey(spans[end].key, spans[k].key)) end++;
     const from = texture.slots[spans[k].from].start;
     const to = texture.slots[spans[end - 1].to - 1].end;
-    const tones = texture.tones.filter((t) => t.start >= from && t.start < to);
+    const tones = texture.tones.slice(firstFrom(texture.tones, from), firstFrom(texture.tones, to));
     const { rival, confidence } = keyConfidence(spans[k].key, tones);
     const fact: KeyFact = {
       id: factId('key', fromTicks(texture, from)),
@@ -138,8 +138,11 @@ export function keyFacts(
 }
 
 function keyConfidence(key: Key, tones: Tone[]): { rival: Key | null; confidence: number } {
-  const fit = (k: Key): number => tones.reduce((sum, t) => sum + (t.end - t.start) * profileWeight(k, t.fifths), 0);
-  const total = tones.reduce((sum, t) => sum + t.end - t.start, 0) || 1;
+  const lengths = new Map<number, number>();
+  for (const t of tones) lengths.set(t.fifths, (lengths.get(t.fifths) ?? 0) + t.end - t.start);
+  const heard = [...lengths];
+  const fit = (k: Key): number => heard.reduce((sum, [fifths, length]) => sum + length * profileWeight(k, fifths), 0);
+  const total = heard.reduce((sum, [, length]) => sum + length, 0) || 1;
   const rivals: Key[] = [];
   for (let s = keySignature(key) - 2; s <= keySignature(key) + 2; s++) {
     for (const rival of [

@@ -1,7 +1,6 @@
 import { beatOfMeter } from '../score/meter.ts';
 import { toNumber } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import { staffStep } from '../score/pitch.ts';
 import type { Texture, Tone } from './texture.ts';
 
 /** One beat of the piece, as it is compared with others. */
@@ -23,7 +22,7 @@ export interface Beat {
   rhythm: number;
 }
 
-export const heightOf = (tone: Tone): number => staffStep(tone.note.sounding!);
+export const heightOf = (tone: Tone): number => tone.height;
 
 /** The piece as a row of beats; the ground on which repetitions, sequences and parallel places are found. */
 export function beatGrid(score: Score, texture: Texture): Beat[] {

@@ -165,8 +165,9 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
 
   let score = new Float64Array(states).fill(IMPOSSIBLE);
   let next = new Float64Array(states);
-  const back: Int16Array[] = [];
-  const fits: Float64Array[] = [];
+  // One block each for all slots: thousands of small arrays would keep the collector busy.
+  const back = new Int16Array(count * states);
+  const fits = new Float64Array(count * chords.length);
   const beatsOf: number[] = [];
   const bestScore = new Float64Array(keys.length);
   const bestState = new Int32Array(keys.length);
@@ -176,11 +177,11 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
   for (let s = window.from; s < window.to; s++) {
     const slot = slots[s];
     const first = s === window.from && window.before === null;
-    const pointers = new Int16Array(states);
-    const fit = new Float64Array(chords.length);
+    const row = s - window.from;
+    const pointers = back.subarray(row * states, (row + 1) * states);
+    const fit = fits.subarray(row * chords.length, (row + 1) * chords.length);
     const beats = slotBeats(texture, slot);
     if (slot.tones.length) emissions(slot, basses[s], chords, fit, !texture.singleLine);
-    fits.push(fit);
     beatsOf.push(beats);
     if (slot.measure !== believedMeasure) {
       believedMeasure = slot.measure;
@@ -243,11 +244,11 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
         let from = state;
         // Without a new note no new chord is heard.
         if (!first && mayChange) {
-          const row = c * n;
+          const line = c * n;
           const price = cost + entry[state];
           for (let i = 0; i < alive; i++) {
             const a = active[i];
-            const value = score[offset + a] + table[row + a] - price;
+            const value = score[offset + a] + table[line + a] - price;
             if (value > best && a !== c) [best, from] = [value, offset + a];
           }
           const value = enter - price - types[k][c].cost;
@@ -262,14 +263,13 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
         pointers[state] = from;
       }
     }
-    back.push(pointers);
     [score, next] = [next, score];
   }
 
   let state = lastState(space, score, window, change[slots[window.to]?.level ?? 0] * lineFactor);
   for (let s = count - 1; s >= 0; s--) {
     path[window.from + s] = state;
-    state = back[s][state];
+    state = back[s * states + state];
   }
   return spansOf(space, path, window, fits, beatsOf);
 }
@@ -313,7 +313,7 @@ function maskOf(space: HarmonySpace, matches: (key: Key, type: ChordType) => boo
   return any ? mask : null;
 }
 
-function spansOf(space: HarmonySpace, path: Int16Array, window: Window, fits: Float64Array[], beats: number[]): HarmonySpan[] {
+function spansOf(space: HarmonySpace, path: Int16Array, window: Window, fits: Float64Array, beats: number[]): HarmonySpan[] {
   const { keys, types, offsets, chordOf, chords, keyOfState } = space;
   const spans: HarmonySpan[] = [];
   for (let s = window.from; s < window.to;) {
@@ -325,7 +325,7 @@ function spansOf(space: HarmonySpace, path: Int16Array, window: Window, fits: Fl
     let length = 0;
     for (let i = s - window.from; i < end - window.from; i++) {
       length += beats[i];
-      for (let c = 0; c < chords.length; c++) totals[c] += fits[i][c] * beats[i];
+      for (let c = 0; c < chords.length; c++) totals[c] += fits[i * chords.length + c] * beats[i];
     }
     let rival = -1;
     for (let c = 0; c < chords.length; c++) {

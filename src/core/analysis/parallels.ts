@@ -46,7 +46,8 @@ export function beatLikeness(a: Beat, b: Beat, steps: number): number | null {
   let value = 0;
   if (to - from === steps) value += L.lead;
   else if (b.steps.includes(from + steps) || a.steps.includes(to - steps)) value += L.leadElsewhere;
-  const shared = a.steps.filter((s) => b.steps.includes(s + steps)).length;
+  let shared = 0;
+  for (const s of a.steps) if (b.steps.includes(s + steps)) shared++;
   value += (L.others * shared) / Math.max(a.steps.length, b.steps.length);
   if (a.rhythm === b.rhythm) value += L.rhythm;
   else if (a.rhythm && b.rhythm && (a.rhythm & b.rhythm) === Math.min(a.rhythm, b.rhythm)) value += L.rhythm / 2;

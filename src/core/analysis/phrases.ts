@@ -62,9 +62,20 @@ function pauses(score: Score, texture: Texture): Set<number> {
   return moments;
 }
 
-function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate[], pins: Pin[]): Boundary[] {
+/** What the notes alone say of each joint of the line; depends on no chord and no correction. */
+export interface PhraseGround {
+  /** By index of the melody note after the joint. */
+  joints: { strength: number; evidence: string[]; forced: boolean }[];
+  bar: number;
+}
+
+/** Looks once at every joint of the highest line: rests, long notes, slurs, pauses, the page's own divisions. */
+export function phraseGround(score: Score, texture: Texture): PhraseGround {
   const { melody } = texture;
+  const ground: PhraseGround = { joints: [], bar: usualBar(score) * texture.ticksPerQuarter };
+  if (melody.length === 0) return ground;
   const B = BOUNDARY;
+  const beat = texture.ticksPerQuarter;
   const usual = usualInterval(texture);
   const local = localChange(melody);
   const inside = insideSlurs(score, melody);
@@ -72,16 +83,13 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
   const slurEnds = new Set(score.slurs.filter((s) => s.kind === 'slur').map((s) => s.to));
   const held = pauses(score, texture);
   const opening = rhythmFrom(melody, 0, 5);
+  const openingVaries = new Set(opening).size > 1;
   const firstPlace = placeInBar(texture, melody[0].start);
-  // Where the chord of a cadence has arrived, and nothing new has begun.
-  const result: Boundary[] = [];
-  let cadence = 0;
   for (let i = 1; i < melody.length; i++) {
     const before = melody[i - 1];
     const tone = melody[i];
     const evidence: string[] = [];
     let strength = B.localChange * local[i];
-    const beat = texture.ticksPerQuarter;
     const gap = tone.start - before.end;
     if (gap > 0) {
       strength += B.rest * Math.min(1, gap / beat);
@@ -91,16 +99,6 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
     if (length >= B.longNoteRatio * usual) {
       strength += B.longNote * Math.min(1.5, length / (B.longNoteRatio * usual) - 0.5);
       evidence.push('a long note');
-    }
-    while (cadence + 1 < candidates.length && candidates[cadence + 1].at <= before.start) cadence++;
-    for (const c of [candidates[cadence], candidates[cadence + 1]]) {
-      if (!c || c.at > before.start || c.until < before.start || tone.start <= c.at) continue;
-      // The first break after the arrival closes the phrase; later ones in the same chord less and less.
-      const late = i - firstFrom(melody, c.at) - 1;
-      if (c.score <= 0) continue;
-      strength += (B.cadence * Math.min(1.2, c.score / 1.6)) / (1 + 0.5 * Math.max(0, late));
-      evidence.push(`a cadence (${c.type})`);
-      break;
     }
     if (slurEnds.has(before.note.id)) strength += B.slurEnd;
     if (inside.has(i)) strength += B.insideSlur;
@@ -112,7 +110,7 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
     if (slot?.level === 3 && slot.start === tone.start) strength += B.onBar;
     if (Math.abs(placeInBar(texture, tone.start) - firstPlace) < 1) strength += B.samePlaceInBar;
     const rhythm = rhythmFrom(melody, i, 5);
-    if (rhythm.length === 5 && rhythm.every((r, k) => r === opening[k]) && new Set(opening).size > 1) {
+    if (openingVaries && rhythm.length === 5 && rhythm.every((r, k) => r === opening[k])) {
       strength += B.repetition;
       evidence.push('the opening rhythm returns');
     }
@@ -125,14 +123,41 @@ function boundaries(score: Score, texture: Texture, candidates: CadenceCandidate
         evidence.push('a section ends');
       }
     }
-    const pin = pins.find((p) => p.kind === 'phrase-start' && toTicks(texture, p.start) === tone.start);
-    if (pin?.kind === 'phrase-start') {
-      forced = pin.here;
-      strength = pin.here ? 99 : -99;
-      evidence.push('set by the instructor');
+    ground.joints[i] = { strength, evidence, forced };
+  }
+  return ground;
+}
+
+/** The joints worth trying: what the notes say, with cadences and the instructor's corrections. */
+function boundaries(texture: Texture, ground: PhraseGround, candidates: CadenceCandidate[], pins: Pin[]): Boundary[] {
+  const { melody } = texture;
+  const B = BOUNDARY;
+  const set = new Map(pins.flatMap((p) => (p.kind === 'phrase-start' ? [[toTicks(texture, p.start), p.here] as const] : [])));
+  const result: Boundary[] = [];
+  let cadence = 0;
+  for (let i = 1; i < melody.length; i++) {
+    const before = melody[i - 1];
+    const tone = melody[i];
+    let { strength, evidence, forced } = ground.joints[i];
+    while (cadence + 1 < candidates.length && candidates[cadence + 1].at <= before.start) cadence++;
+    for (const c of [candidates[cadence], candidates[cadence + 1]]) {
+      if (!c || c.at > before.start || c.until < before.start || tone.start <= c.at) continue;
+      // The first break after the arrival closes the phrase; later ones in the same chord less and less.
+      const late = i - firstFrom(melody, c.at) - 1;
+      if (c.score <= 0) continue;
+      strength += (B.cadence * Math.min(1.2, c.score / 1.6)) / (1 + 0.5 * Math.max(0, late));
+      evidence = [...evidence, `a cadence (${c.type})`];
+      break;
     }
+    const here = set.get(tone.start);
+    if (here !== undefined) {
+      forced = here;
+      strength = here ? 99 : -99;
+      evidence = [...evidence, 'set by the instructor'];
+    }
+    if (strength <= B.worthTrying) continue;
     const closed = forced || evidence.some((e) => /rest|cadence|fermata|instructor/.test(e));
-    if (strength > B.worthTrying) result.push({ index: i, strength, evidence, forced, closed });
+    result.push({ index: i, strength, evidence, forced, closed });
   }
   return result;
 }
@@ -149,12 +174,12 @@ function placeInBar(texture: Texture, ticks: number): number {
  * Phrases of the highest line: the division that earns most from the signs at its joints, less a price
  * for each joint and for unusual lengths. A shortest path over the possible joints.
  */
-export function findPhrases(score: Score, texture: Texture, candidates: CadenceCandidate[], pins: Pin[]): PhraseFact[] {
+export function findPhrases(texture: Texture, ground: PhraseGround, candidates: CadenceCandidate[], pins: Pin[]): PhraseFact[] {
   const { melody } = texture;
   if (melody.length === 0) return [];
-  const joints = boundaries(score, texture, candidates, pins);
+  const joints = boundaries(texture, ground, candidates, pins);
   const B = BOUNDARY;
-  const bar = usualBar(score) * texture.ticksPerQuarter;
+  const { bar } = ground;
   const nodes: Boundary[] = [
     { index: 0, strength: 0, evidence: [], forced: false, closed: true },
     ...joints,

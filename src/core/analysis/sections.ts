@@ -64,7 +64,7 @@ function intervals(beats: readonly Beat[], a: number, b: number, length: number)
     const x = beats[a + k].lead;
     const y = beats[b + k].lead;
     if (!x || !y) continue;
-    const steps = y.note.sounding!.octave * 7 + y.note.sounding!.step - (x.note.sounding!.octave * 7 + x.note.sounding!.step);
+    const steps = y.height - x.height;
     votes.set(steps, (votes.get(steps) ?? 0) + 1);
   }
   return [...votes]

@@ -17,6 +17,8 @@ interface Line {
   name: 'melody' | 'bass';
   lead: (number | null)[];
   entries: Tone[][];
+  /** Heights of the entries. */
+  heights: number[][];
   rhythm: number[];
 }
 
@@ -25,30 +27,35 @@ function linesOf(beats: readonly Beat[]): Line[] {
     name: 'melody',
     lead: beats.map((b) => (b.lead ? heightOf(b.lead) : null)),
     entries: beats.map((b) => b.entries),
+    heights: beats.map((b) => b.entries.map(heightOf)),
     rhythm: beats.map((b) => b.rhythm)
   };
   if (!beats.some((b) => b.bass && b.bass !== b.lead)) return [melody];
+  const struck = beats.map((b) => (b.bass && b.bass.start >= b.start ? [b.bass] : []));
   const bass: Line = {
     name: 'bass',
     lead: beats.map((b) => (b.bass ? heightOf(b.bass) : null)),
-    entries: beats.map((b) => (b.bass && b.bass.start >= b.start ? [b.bass] : [])),
+    entries: struck,
+    heights: struck.map((entries) => entries.map(heightOf)),
     rhythm: beats.map((b) => (b.bass && b.bass.start >= b.start ? 1 : 0))
   };
   return [melody, bass];
 }
 
+const isMoved = (x: number, y: number, steps: number, loose: boolean): boolean =>
+  y - x === steps || (loose && (y - x - steps) % 7 === 0);
+
 /** True when every note of a beat stands `steps` higher in the other; octaves may break where `loose`. */
 function agrees(line: Line, i: number, j: number, steps: number, loose: boolean): boolean {
+  if (line.rhythm[i] !== line.rhythm[j]) return false;
   const a = line.lead[i];
   const b = line.lead[j];
   if (a === null || b === null) return a === b;
-  if (line.rhythm[i] !== line.rhythm[j]) return false;
-  const same = (x: number, y: number): boolean => y - x === steps || (loose && (((y - x - steps) % 7) + 7) % 7 === 0);
-  if (!same(a, b)) return false;
-  const [p, q] = [line.entries[i], line.entries[j]];
+  if (!isMoved(a, b, steps, loose)) return false;
+  const [p, q] = [line.heights[i], line.heights[j]];
   if (p.length !== q.length) return false;
   let wrong = 0;
-  for (let k = 0; k < p.length; k++) if (!same(heightOf(p[k]), heightOf(q[k]))) wrong++;
+  for (let k = 0; k < p.length; k++) if (!isMoved(p[k], q[k], steps, loose)) wrong++;
   return wrong === 0 || (p.length >= 4 && wrong === 1);
 }
 

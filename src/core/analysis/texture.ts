@@ -11,6 +11,8 @@ export interface Tone {
   end: number;
   midi: number;
   fifths: number;
+  /** Height on the staff at sounding pitch, in steps. */
+  height: number;
   /** Weight as evidence for a chord, from how the line reaches and leaves it. */
   weight: number;
   /** Place in its line: previous and next tone of the same voice. */
@@ -85,7 +87,8 @@ function joinTies(notes: Note[], ticks: (f: Fraction) => number): Tone[] {
   for (const note of notes) {
     const start = ticks(note.start);
     const end = start + ticks(note.duration);
-    const key = `${note.part}|${staffStep(note.sounding!)}|${note.sounding!.alter}`;
+    const height = staffStep(note.sounding!);
+    const key = `${note.part}|${height}|${note.sounding!.alter}`;
     const before = note.tie?.stop ? ringing.get(key) : undefined;
     if (before && before.end === start) {
       before.end = end;
@@ -98,6 +101,7 @@ function joinTies(notes: Note[], ticks: (f: Fraction) => number): Tone[] {
       end,
       midi: midi(note.sounding!),
       fifths: fifthsOf(note.sounding!),
+      height,
       weight: 1,
       previous: null,
       next: null
@@ -193,7 +197,7 @@ function countTogether(slot: Slot): number {
 }
 
 const isStep = (a: Tone, b: Tone): boolean =>
-  Math.abs(staffStep(a.note.sounding!) - staffStep(b.note.sounding!)) === 1 && Math.abs(a.midi - b.midi) <= 3;
+  Math.abs(a.height - b.height) === 1 && Math.abs(a.midi - b.midi) <= 3;
 
 function weightOf(tone: Tone, texture: Texture): number {
   const R = HARMONY.role;
