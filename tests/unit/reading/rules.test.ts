@@ -171,6 +171,102 @@ const CASES: Case[] = [
     no: THEME + OTHER + THEME
   },
   { rule: 'remind-of-the-carried-accidental', period: 'modern', yes: '^FGAB cdeF|', no: '^FF AB cdef|', value: 'still F#' },
+  { rule: 'repeated-notes-go-somewhere', period: 'romantic', yes: 'cccc d2z2|', no: 'ccce d2z2|', value: 'crescendo' },
+  {
+    rule: 'the-upbeat-leads-on',
+    period: 'romantic',
+    yes: 'M:4/4\nL:1/8\nK:C\nGAB|c4 e4|d2c2 z4|z2 GABc|d4 f4|e8|',
+    no: 'M:4/4\nL:1/8\nK:C\nc4 e4|d2c2 z4|d4 f4|e8|'
+  },
+  { rule: 'stay-on-the-terrace', period: 'baroque', yes: '!f!c2d2 e2f2|!p!g8|', no: '!f!c2d2 !>(!e2f2!>)!|!p!g8|', value: 'at once' },
+  {
+    rule: 'grow-from-hairpin-to-hairpin',
+    period: 'romantic',
+    yes: '!<(!c2d2 e2!<)!f2|g8|!<(!e2f2 g2!<)!a2|c8|',
+    no: '!<(!c2d2 e2!<)!f2|g8|!>(!e2f2 g2!>)!a2|c8|',
+    value: 'keep room'
+  },
+  { rule: 'die-away-to-nothing', period: 'romantic', yes: 'c8|"^morendo"g2e2 c4|', no: 'c8|"^dolce"g2e2 c4|', value: 'diminuendo' },
+  { rule: 'do-not-push-what-carries', period: 'romantic', yes: "!f!a''8|", no: '!f!a8|' },
+  { rule: 'accents-are-differences', period: 'romantic', yes: 'c2 !accent!d2 e2f2|', no: '!accent!c2 !accent!d2 !accent!e2f2|' },
+  { rule: 'open-up-at-the-solo', period: 'romantic', yes: 'c8|"^Solo"d8|', no: 'c8|"^soli"d8|' },
+  { rule: 'equal-notes-equal', period: 'french-1900', yes: '!tenuto!c2!tenuto!d2!tenuto!e2!tenuto!f2|', no: '!tenuto!c2!tenuto!d2e2f2|' },
+  {
+    rule: 'keep-the-touch-with-a-second-voice',
+    period: 'classical',
+    yes: piano('.c2.e2 .c2.e2|.c2.e2 .c2.e2|', 'z8|C,4 G,4|'),
+    no: piano('.c2.e2 .c2.e2|.c2.e2 .c2.e2|', 'C,8|C,4 G,4|')
+  },
+  { rule: 'let-the-accent-decay', period: 'romantic', yes: '!accent!c4 d4|', no: '!accent!c2 d2 e4|' },
+  { rule: 'join-across-the-leap', period: 'romantic', yes: "(c4 c'4)|", no: "c4 c'4|" },
+  { rule: 'swing-the-articulation', period: 'swing', yes: 'c2d2 e2fg|z8|', no: 'c2d2 e2z2|', value: 'strong-accent' },
+  { rule: 'the-notes-slow-by-themselves', period: 'romantic', yes: 'cdef (3g2f2e2|d4 c4|c8|', no: 'cdef gfed|c8|', value: 'in time' },
+  {
+    rule: 'say-where-the-hurry-stops',
+    period: 'romantic',
+    yes: `c2e2 g4|"^stringendo"f2e2 d4|c4 z4|${A}`,
+    no: `c2e2 g4|"^stringendo"f2e2 d4|c4 z4|"^a tempo"${A}`,
+    value: 'a tempo'
+  },
+  { rule: 'die-away-in-both', period: 'romantic', yes: 'c8|"^smorzando"d8|', no: 'c8|"^dolce"d8|' },
+  { rule: 'calando-in-loudness-only', period: 'classical', yes: 'c8|"^calando"d8|', no: 'c8|"^morendo"d8|', value: 'softer, in time' },
+  { rule: 'how-long-the-fermata', period: 'romantic', yes: 'c4 !fermata!d4|', no: 'c4 d4|', value: 'hold about 3.5 quarters' },
+  {
+    rule: 'group-the-cadenza',
+    period: 'romantic',
+    yes: 'c8|[M:none]cdefgabc agfedcBA|[M:4/4]c8|',
+    no: 'c8|cdefgabc|c8|',
+    value: 'groups 3 · 5 · 8'
+  },
+  {
+    rule: 'read-the-cadenza-as-slowing',
+    period: 'romantic',
+    yes: 'c8|[M:none]c/d/e/f/ g/a/b/c/ d e2 f4|[M:4/4]c8|',
+    no: 'c8|[M:none]f4e2d c/d/e/f/ g/a/b/c/|[M:4/4]c8|'
+  },
+  {
+    rule: 'back-to-the-letter',
+    period: 'romantic',
+    yes: 'c8|[M:none]cdef gabc|[M:4/4]c8|',
+    no: 'c8|cdef gabc|c8|',
+    value: 'strictly in time'
+  },
+  { rule: 'no-hurry-at-the-long-note', period: 'french-1900', yes: 'c6 z2|d8|', no: 'c6 d2|e8|', value: 'full length' },
+  {
+    rule: 'relate-the-sections',
+    period: 'baroque',
+    yes: 'M:4/4\nL:1/8\nQ:1/4=60\nK:C\nc8|[Q:1/4=118]d8|',
+    no: 'M:4/4\nL:1/8\nQ:1/4=60\nK:C\nc8|[Q:1/4=104]d8|',
+    value: '1 old beats = 2 new'
+  },
+  {
+    rule: 'accidental-of-the-turn',
+    period: 'classical',
+    yes: 'M:4/4\nL:1/8\nK:Am\nA2B2 c2d2|e2^G2 A4|e2d2 c2B2|!turn!A4 ^G4|A8|',
+    no: 'c2d2 e2f2|!turn!g4 e4|c8|',
+    value: 'with B and G#'
+  },
+  { rule: 'the-line-under-the-ornament', period: 'romantic', yes: 'c/d/c/B/ c/d/e2 f2z2|', no: 'c/d/e/f/ g2 f2z2|', value: 'around C' },
+  {
+    rule: 'weight-on-two',
+    period: 'baroque',
+    yes: 'M:3/4\nL:1/4\nK:C\nc d2|e f2|g a2|f e2|',
+    no: 'M:3/4\nL:1/4\nK:C\nc2 d|e2 f|g2 a|f2 e|',
+    value: 'tenuto'
+  },
+  {
+    rule: 'same-on-purpose',
+    period: 'classical',
+    yes: `.c2ed c2G2|A2cB A4|G2FE D2EF|${OTHER}${THEME}`,
+    no: THEME + OTHER + THEME,
+    value: /articulation as in bar 1\?/
+  },
+  {
+    rule: 'doubtful-slur',
+    period: 'classical',
+    yes: piano('c2 (e2 f2) e2|c8|', '[C,E,G,]8|[C,E,G,]8|'),
+    no: piano('c2 (e2 f2 e2)|c8|', '[C,E,G,]8|[C,E,G,]8|')
+  },
   { rule: 'one-line-to-the-goal', period: 'romantic', yes: 'cdef g2c2|', no: '(cdefg2)c2|' },
   { rule: 'stress-the-syncopation', period: 'classical', yes: 'c2 d4 e2|', no: 'c2d2 e4|', value: 'accent' },
   { rule: 'echo-the-repetition', period: 'baroque', yes: '!f!c2ed c2G2|c2ed c2G2|A8|', no: '!f!c2ed c2G2|A2fe d2B2|c8|', value: 'p' },

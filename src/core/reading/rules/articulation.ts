@@ -141,6 +141,111 @@ export const ARTICULATION: Rule[] = [
       })
   },
   {
+    id: 'equal-notes-equal',
+    area: 'articulation',
+    title: 'Equal notes stay equal in length and loudness',
+    looksAt: 'Four equal notes with the same mark in one bar.',
+    proposes: 'Words at the last of them, once in each section: as long as the others.',
+    periods: { classical: 0.4, romantic: 0.4, 'french-1900': 0.5, modern: 0.45 },
+    sources: ['common'],
+    find: (c) => {
+      const groups = c.line.flatMap((t, k) => {
+        const four = c.line.slice(k, k + 4);
+        const name = t.note.marks?.find((m) => m.group === 'articulation')?.name;
+        const alike =
+          four.length === 4 &&
+          name !== undefined &&
+          four.every(
+            (x) => x.note.measure === t.note.measure && quarters(c, x) === quarters(c, t) && x.note.marks?.some((m) => m.name === name)
+          );
+        return alike && quarters(c, t) >= 1 ? [{ first: t, last: four[3], name }] : [];
+      });
+      return oncePerSection(c, groups, (g) => g.first.note.start).map((g) =>
+        words('as long as the others', g.last, `${c.place(g.first.note.start)}: four equal notes, each ${g.name}`)
+      );
+    }
+  },
+  {
+    id: 'keep-the-touch-with-a-second-voice',
+    area: 'articulation',
+    title: 'Repeated articulation stays when another voice joins',
+    looksAt: 'Detached notes in one hand that go on while the other hand begins.',
+    proposes: 'Words where the second hand enters.',
+    periods: { classical: 0.45, romantic: 0.45, baroque: 0.4 },
+    families: ['keyboard'],
+    sources: ['common'],
+    find: (c) => {
+      const entries = c.score.measures.slice(1).flatMap((m) => {
+        const of = (measure: number, staff: number) => c.texture.tones.filter((t) => t.note.measure === measure && t.note.staff === staff);
+        return [1, 2].flatMap((staff) => {
+          const now = of(m.index, staff);
+          const dotted =
+            now.length >= 2 && now.every((t) => hasMark(t, /^staccat/)) && of(m.index - 1, staff).some((t) => hasMark(t, /^staccat/));
+          const other = of(m.index, 3 - staff);
+          return dotted && other.length && !of(m.index - 1, 3 - staff).length ? [{ tone: other[0], start: m.start }] : [];
+        });
+      });
+      return oncePerSection(c, entries, (e) => e.start).map((e) =>
+        words('keep the touch', e.tone, `${c.place(e.start)}: the other hand joins the detached notes`)
+      );
+    }
+  },
+  {
+    id: 'let-the-accent-decay',
+    area: 'articulation',
+    title: 'An accent decays after it begins',
+    looksAt: 'Accents on notes of a half and longer.',
+    proposes: 'Words at the first of each section: begin, then give way.',
+    periods: { classical: 0.45, romantic: 0.5, 'french-1900': 0.5, modern: 0.4 },
+    families: ['wind', 'brass', 'strings', 'voice'],
+    sources: ['common'],
+    find: (c) =>
+      oncePerSection(
+        c,
+        c.line.filter((t) => hasMark(t, /accent/) && quarters(c, t) >= 2),
+        (t) => t.note.start
+      ).map((t) => words('then give way', t, `${c.place(t.note.start)}: an accent on a held note`))
+  },
+  {
+    id: 'join-across-the-leap',
+    area: 'articulation',
+    title: 'A leap in a sung line is joined',
+    looksAt: 'Leaps of an octave and more under a slur.',
+    proposes: 'Words at the lower note: carry the sound over.',
+    periods: { romantic: 0.45, 'french-1900': 0.55 },
+    sources: ['common'],
+    find: (c) =>
+      oncePerSection(
+        c,
+        c.line.filter((t, k) => c.line[k + 1] && c.slurred(t, c.line[k + 1]) && Math.abs(c.line[k + 1].midi - t.midi) >= 12),
+        (t) => t.note.start
+      ).map((t) => words('carry over', t, `${c.place(t.note.start)}: a leap of an octave or more under a slur`))
+  },
+  {
+    id: 'swing-the-articulation',
+    area: 'articulation',
+    title: 'In swing the last note of a line is cut, quarters are short unless marked',
+    looksAt: 'A line that ends with an eighth off the beat before a rest.',
+    proposes: 'An accent on it, and off at once.',
+    periods: { swing: 0.6 },
+    sources: ['common'],
+    find: (c) =>
+      c.line.flatMap((t, k): Draft[] => {
+        const next = c.line[k + 1];
+        const last = !next || next.start > t.end;
+        return last && quarters(c, t) <= 0.5 && levelAt(c.texture, t.start) < 1 && !hasMark(t, /accent/)
+          ? [
+              {
+                kind: 'accent',
+                value: 'strong-accent',
+                at: t,
+                fact: `${c.place(t.note.start, true)}: the line ends off the beat before a rest`
+              }
+            ]
+          : [];
+      })
+  },
+  {
     id: 'two-marks-two-sounds',
     area: 'articulation',
     title: 'Two different marks in one passage must sound different',

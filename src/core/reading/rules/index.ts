@@ -1,5 +1,6 @@
 import { ARTICULATION } from './articulation.ts';
 import { CHARACTER } from './character.ts';
+import { DIRECTION } from './direction.ts';
 import { DYNAMICS } from './dynamics.ts';
 import { ORNAMENTS } from './ornaments.ts';
 import { PHRASING } from './phrasing.ts';
@@ -8,6 +9,7 @@ import type { Rule } from './rule.ts';
 import { SHAPE } from './shape.ts';
 import { TEMPO } from './tempo.ts';
 import { TEXT } from './text.ts';
+import { PACE } from './pace.ts';
 import { TIME } from './time.ts';
 import { FORM } from './form.ts';
 import { WEIGHT } from './weight.ts';
@@ -18,10 +20,12 @@ export const RULES: readonly Rule[] = [
   ...FORM,
   ...DYNAMICS,
   ...SHAPE,
+  ...DIRECTION,
   ...WEIGHT,
   ...ARTICULATION,
   ...ORNAMENTS,
   ...TIME,
+  ...PACE,
   ...RHYTHM,
   ...TEMPO,
   ...CHARACTER,

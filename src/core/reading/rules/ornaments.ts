@@ -1,8 +1,11 @@
-import { frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
-import type { Tone } from '../../analysis/texture.ts';
+import { cmp, frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
+import { keySignature } from '../../analysis/keys.ts';
+import { levelAt, type Tone } from '../../analysis/texture.ts';
+import { fifthsOf, pitchName, signatureAlter } from '../../score/pitch.ts';
+import { signatureShift } from '../../score/transposition.ts';
 import type { RuleContext } from '../context.ts';
 import { APPOGGIATURA_SHARE, TRILL_RATE } from '../../style/ornaments.ts';
-import { hasMark, quarters, seconds, words } from './find.ts';
+import { hasMark, oncePerSection, quarters, seconds, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 const trills = (c: RuleContext): Tone[] => c.line.filter((t) => hasMark(t, /^trill-mark$/));
@@ -20,6 +23,30 @@ function valueName(length: Fraction): string {
   ];
   return names.find(([v]) => v.n === length.n && v.d === length.d)?.[1] ?? `${Number(toNumber(length).toFixed(3))} quarters`;
 }
+
+/** The upper and lower neighbour of a note in the key of its place (the leading note raised in minor), by name. */
+function neighbours(c: RuleContext, t: Tone): { names: string; altered: boolean } {
+  const key = c.facts.keys.findLast((k) => cmp(k.start, t.note.start) <= 0)?.key;
+  if (!key || !t.note.sounding) return { names: '', altered: false };
+  const signature = keySignature(key);
+  const own = c.score.parts[c.part].transpose;
+  // Names are the player's: written pitch.
+  const written = signature - signatureShift(own.chromatic);
+  const printed = c.score.parts[c.part].changes.filter((x) => x.measure <= t.note.measure && x.keys?.length).at(-1)?.keys?.[0].key.fifths;
+  const step = t.note.pitch!.step;
+  let altered = false;
+  const name = (by: number): string => {
+    const s = (step + by + 7) % 7;
+    const degree = key.minor && mod(fifthsOf({ step: s, alter: 0, octave: 4 }) - (key.tonic - signatureShift(own.chromatic)), 7) === 5;
+    const alter = signatureAlter(s, written) + (degree ? 1 : 0);
+    if (alter !== signatureAlter(s, printed ?? written)) altered = true;
+    return pitchName({ step: s, alter, octave: 4 }).replace(/\d+$/, '');
+  };
+  const names = `${name(1)} and ${name(-1)}`;
+  return { names, altered };
+}
+
+const mod = (a: number, n: number): number => ((a % n) + n) % n;
 
 /** Rules for ornaments: start, endings, what fits at this tempo. Handbook 8. */
 export const ORNAMENTS: Rule[] = [
@@ -169,6 +196,50 @@ export const ORNAMENTS: Rule[] = [
         used.add(t.note.measure);
         return [words('2nd time: fill the third', t, `${c.place(t.note.start)}: a third between two notes, in a repeated strain`)];
       });
+    }
+  },
+  {
+    id: 'accidental-of-the-turn',
+    area: 'ornaments',
+    title: 'A sign at a turn names the note that it alters',
+    looksAt: 'Turns and mordents whose neighbour note has another alteration in the key of the place than in the signature.',
+    proposes: 'Words with the neighbour notes by name.',
+    periods: { baroque: 0.5, classical: 0.6, romantic: 0.6, 'french-1900': 0.6 },
+    sources: ['cpebach'],
+    find: (c) =>
+      c.line.flatMap((t): Draft[] => {
+        if (!hasMark(t, /turn|mordent/)) return [];
+        const notes = neighbours(c, t);
+        return notes.altered
+          ? [words(`with ${notes.names}`, t, `${c.place(t.note.start)}: the key of the place alters a neighbour of the ornamented note`)]
+          : [];
+      })
+  },
+  {
+    id: 'the-line-under-the-ornament',
+    area: 'ornaments',
+    title: 'A written-out ornament is led by its pillar',
+    looksAt: 'Five and more quick notes in a beat that circle around one note.',
+    proposes: 'Words at the pillar, once in each section.',
+    periods: { baroque: 0.5, classical: 0.5, romantic: 0.55, 'french-1900': 0.5 },
+    sources: ['common'],
+    find: (c) => {
+      const groups = c.line.flatMap((t, k) => {
+        const five = c.line.slice(k, k + 5);
+        const circles =
+          five.length === 5 &&
+          levelAt(c.texture, t.start) >= 1 &&
+          five.every((x) => quarters(c, x) <= 0.25 && Math.abs(x.height - t.height) <= 1) &&
+          new Set(five.map((x) => x.height)).size >= 2;
+        return circles ? [t] : [];
+      });
+      return oncePerSection(c, groups, (t) => t.note.start).map((t) =>
+        words(
+          `around ${pitchName(t.note.pitch!).replace(/-?\d+$/, '')}`,
+          t,
+          `${c.place(t.note.start, true)}: quick notes circle around one`
+        )
+      );
     }
   }
 ];

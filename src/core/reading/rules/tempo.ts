@@ -9,6 +9,16 @@ import type { Draft, Rule } from './rule.ts';
 /** Sounding share of a detached note by school. Handbook 6.1. */
 const SHARES: Record<string, number> = { half: 0.5, separated: 0.75, 'dense-short': 0.4 };
 
+/** Ratios of new to old tempo in which a beat is kept; common practice. */
+const RELATIONS: readonly [number, number][] = [
+  [2, 1],
+  [1, 2],
+  [3, 2],
+  [2, 3],
+  [4, 3],
+  [3, 4]
+];
+
 /** Rules for the tempo itself: what the page gives, what can be heard, what words mean. Handbook 6.3, 6.4. */
 export const TEMPO: Rule[] = [
   {
@@ -80,5 +90,32 @@ export const TEMPO: Rule[] = [
           ? [words('new pulse?', tone, `${c.place(d.start)}: “${d.text}” without a number`)]
           : [];
       })
+  },
+  {
+    id: 'relate-the-sections',
+    area: 'tempo',
+    title: 'Say how two tempi are related',
+    looksAt: 'Two printed tempi whose ratio is near 1:2, 2:3, 3:4 or their inverses.',
+    proposes: 'Words at the new tempo with the ratio and the exact number.',
+    periods: { baroque: 0.5, classical: 0.45, romantic: 0.4, modern: 0.5 },
+    sources: ['common'],
+    find: (c) => {
+      const marks = tempoMarks(c.score).filter((m) => m.printed);
+      return marks.slice(1).flatMap((m, k): Draft[] => {
+        const before = (marks[k].low + marks[k].high) / 2;
+        const now = (m.low + m.high) / 2;
+        const near = RELATIONS.find(([a, b]) => Math.abs(now / before / (a / b) - 1) < 0.06);
+        const tone = firstAt(c, m.start);
+        if (!near || !tone || now === before) return [];
+        const exact = Math.round((before * near[0]) / near[1]);
+        return [
+          words(
+            `${near[1]} old beats = ${near[0]} new`,
+            tone,
+            `${c.place(m.start)}: ${Math.round(now)} after ${Math.round(before)} is near ${near[0]} to ${near[1]} (exactly ${exact})`
+          )
+        ];
+      });
+    }
   }
 ];

@@ -72,5 +72,49 @@ export const TEXT: Rule[] = [
           return tone ? [words(`still ${pitchName(a.note.pitch!).replace(/-?\d+$/, '')}`, tone, `${c.place(a.note.start)}: ${why}`)] : [];
         });
     }
+  },
+  {
+    id: 'same-on-purpose',
+    area: 'text',
+    title: 'Ask whether parallel places differ on purpose',
+    looksAt: 'Dots, accents and ornaments that stand in one of two places with the same music.',
+    proposes: 'A question at the place that lacks them.',
+    periods: { baroque: 0.45, classical: 0.5, romantic: 0.5, 'french-1900': 0.5, modern: 0.4 },
+    sources: ['common'],
+    find: (c) =>
+      c.facts.parallels
+        .filter((p) => p.semitones % 12 === 0)
+        .flatMap((p): Draft[] => {
+          const d = p.differences.find((x) => (x.kind === 'articulation' || x.kind === 'ornament') && x.noteB);
+          const tone = d?.noteB ? toneOf(c, d.noteB) : null;
+          return d && tone
+            ? [
+                words(`${d.kind} as in ${c.place(d.a)}?`, tone, `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`, {
+                  facts: [p.id],
+                  confidence: p.confidence
+                })
+              ]
+            : [];
+        })
+  },
+  {
+    id: 'doubtful-slur',
+    area: 'text',
+    title: 'Ask about a slur that parts a dissonance from its resolution',
+    looksAt: 'Slurs that end on an appoggiatura or suspension.',
+    proposes: 'A question at the slur’s last note.',
+    periods: { baroque: 0.45, classical: 0.5, romantic: 0.45 },
+    sources: ['cpebach', 'common'],
+    find: (c) => {
+      const roles = new Map(c.details.roles.map((r) => [r.note, r.role]));
+      return c.line.flatMap((t, k): Draft[] => {
+        const next = c.line[k + 1];
+        const role = roles.get(t.note.id);
+        const ends = k > 0 && next && c.slurred(c.line[k - 1], t) && !c.slurred(t, next);
+        return ends && (role === 'appoggiatura' || role === 'suspension') && Math.abs(next.height - t.height) === 1 && next.start === t.end
+          ? [words('slur on?', t, `${c.place(t.note.start, true)}: the slur ends on the dissonance, before its resolution`)]
+          : [];
+      });
+    }
   }
 ];

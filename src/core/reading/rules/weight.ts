@@ -119,5 +119,33 @@ export const WEIGHT: Rule[] = [
           }
         ];
       })
+  },
+  {
+    id: 'weight-on-two',
+    area: 'weight',
+    title: 'A slow dance in three leans on its second beat',
+    looksAt: 'Pieces in 3/4 or 3/2 whose second beats are long in half of the bars and more.',
+    proposes: 'A tenuto on the long second beats.',
+    periods: { baroque: 0.65 },
+    sources: ['quantz', 'common'],
+    find: (c) => {
+      const leaning = c.line.filter((t) => {
+        const { time, start } = c.score.measures[t.note.measure];
+        if (time?.groups[0] !== 3 || time.groups.length > 1) return false;
+        const beat = (4 / time.unit) * c.texture.ticksPerQuarter;
+        const inBar = t.start - Math.round((start.n * c.texture.ticksPerQuarter) / start.d);
+        return inBar === beat && t.end - t.start >= 1.5 * beat;
+      });
+      const full = c.score.measures.filter((m) => m.time?.groups[0] === 3).length;
+      if (full < 4 || leaning.length < full / 2) return [];
+      return leaning
+        .filter((t) => !t.note.marks?.length)
+        .map((t) => ({
+          kind: 'articulation' as const,
+          value: 'tenuto',
+          at: t,
+          fact: `${c.place(t.note.start)}: a long second beat, as in ${leaning.length} of ${full} bars`
+        }));
+    }
   }
 ];
