@@ -1,13 +1,23 @@
 import type { Pin } from '../analysis/facts.ts';
+import { cmp, type Fraction } from '../score/fraction.ts';
 import type { Period } from '../style/profiles.ts';
-import type { SchoolAnswers, SchoolKey } from '../style/schools.ts';
+import type { LocalAnswer, SchoolKey } from '../style/schools.ts';
+import type { Style } from './context.ts';
 import type { Marking } from './markings.ts';
 
 /** One act of the instructor. A reading is nothing but the list of its commands. */
 export type Command =
   | { type: 'set-period'; period: Period }
   | { type: 'answer-school'; key: SchoolKey; option: string; on: string }
+  | { type: 'answer-here'; answer: LocalAnswer }
+  | { type: 'withdraw-answer'; key: SchoolKey; from: Fraction | null }
+  | { type: 'postpone-question'; key: SchoolKey; on: string }
   | { type: 'weigh-rule'; rule: string; factor: number }
+  | { type: 'pull-level'; measure: number; level: number | null }
+  | { type: 'set-peak'; measure: number | null }
+  | { type: 'set-ceiling'; level: number | null }
+  | { type: 'write-brief'; from: number; to: number; text: string | null }
+  | { type: 'together'; what: string; commands: Command[] }
   | { type: 'accept-finding'; finding: string; because: string | null }
   | { type: 'draft'; kept: { key: string; marking: Marking }[] }
   | { type: 'set-part'; part: number }
@@ -28,6 +38,21 @@ export type Command =
 export const NUMBERINGS = ['printed', 'counted'] as const;
 export type Numbering = (typeof NUMBERINGS)[number];
 
+/** How the instructor has pulled at the dynamic plan; levels in steps, 0 = pppp to 9 = ffff. */
+export interface PlanShape {
+  /** Level of a bar, by measure index. */
+  levels: Record<number, number>;
+  peak: number | null;
+  ceiling: number | null;
+}
+
+/** A brief in the instructor's own words, for measures `from` to `to`, both included. */
+export interface WrittenBrief {
+  from: number;
+  to: number;
+  text: string;
+}
+
 /** What the teacher adds to a line of the survey; a line of the teacher's own has its `text`. */
 export interface SurveyNote {
   ticked?: boolean;
@@ -47,6 +72,11 @@ export interface Reading {
   numbering: Numbering;
   /** Answers to questions of school, with the day on which each was given. */
   schools: Partial<Record<SchoolKey, { option: string; on: string }>>;
+  localAnswers: LocalAnswer[];
+  /** Questions put off, with the day. */
+  postponed: Partial<Record<SchoolKey, string>>;
+  plan: PlanShape;
+  briefs: WrittenBrief[];
   /** Rules switched off (0) or made stronger, by id; 1 is a rule's own strength. */
   ruleFactors: Record<string, number>;
   /** Findings of the proof that stand, by id, with the reason why. */
@@ -64,6 +94,10 @@ export const EMPTY_READING: Reading = {
   part: 0,
   numbering: 'printed',
   schools: {},
+  localAnswers: [],
+  postponed: {},
+  plan: { levels: {}, peak: null, ceiling: null },
+  briefs: [],
   ruleFactors: {},
   accepted: {},
   survey: {},
@@ -77,8 +111,40 @@ export function apply(state: Reading, command: Command): Reading {
   switch (command.type) {
     case 'set-period':
       return { ...state, period: command.period };
-    case 'answer-school':
-      return { ...state, schools: { ...state.schools, [command.key]: { option: command.option, on: command.on } } };
+    case 'answer-school': {
+      const { [command.key]: _, ...postponed } = state.postponed;
+      return { ...state, postponed, schools: { ...state.schools, [command.key]: { option: command.option, on: command.on } } };
+    }
+    case 'answer-here': {
+      const { answer } = command;
+      const others = state.localAnswers.filter((a) => a.key !== answer.key || cmp(a.from, answer.from) !== 0);
+      return { ...state, localAnswers: [...others, answer] };
+    }
+    case 'withdraw-answer': {
+      const { from, key } = command;
+      if (from) return { ...state, localAnswers: state.localAnswers.filter((a) => a.key !== key || cmp(a.from, from) !== 0) };
+      const { [key]: _, ...schools } = state.schools;
+      return { ...state, schools };
+    }
+    case 'postpone-question':
+      return { ...state, postponed: { ...state.postponed, [command.key]: command.on } };
+    case 'pull-level': {
+      const levels = { ...state.plan.levels };
+      if (command.level === null) delete levels[command.measure];
+      else levels[command.measure] = command.level;
+      return { ...state, plan: { ...state.plan, levels } };
+    }
+    case 'set-peak':
+      return { ...state, plan: { ...state.plan, peak: command.measure } };
+    case 'set-ceiling':
+      return { ...state, plan: { ...state.plan, ceiling: command.level } };
+    case 'write-brief': {
+      const { from, to, text } = command;
+      const others = state.briefs.filter((b) => b.from !== from || b.to !== to);
+      return { ...state, briefs: text === null ? others : [...others, { from, to, text }] };
+    }
+    case 'together':
+      return command.commands.reduce(apply, state);
     case 'weigh-rule': {
       const ruleFactors = { ...state.ruleFactors, [command.rule]: command.factor };
       if (command.factor === 1) delete ruleFactors[command.rule];
@@ -168,6 +234,22 @@ export function describe(command: Command): string {
       return `period ${command.period}`;
     case 'answer-school':
       return `${command.key}: ${command.option}`;
+    case 'answer-here':
+      return `${command.answer.key}: ${command.answer.option} here`;
+    case 'withdraw-answer':
+      return 'taking an answer back';
+    case 'postpone-question':
+      return 'putting a question off';
+    case 'pull-level':
+      return command.level === null ? 'letting a level go' : 'pulling a level';
+    case 'set-peak':
+      return command.measure === null ? 'letting the peak go' : 'setting the peak';
+    case 'set-ceiling':
+      return command.level === null ? 'lifting the ceiling' : 'setting a ceiling';
+    case 'write-brief':
+      return command.text === null ? 'letting a brief go' : 'writing a brief';
+    case 'together':
+      return command.what;
     case 'weigh-rule':
       return command.factor === 0 ? `switching ${command.rule} off` : `weighing ${command.rule}`;
     case 'accept-finding':
@@ -226,8 +308,9 @@ export function pinWords(pin: Pin): string {
 }
 
 /** The style of a reading, as the rules take it. */
-export const styleOf = (reading: Reading): { period: Period; schools: SchoolAnswers; ruleFactors: Record<string, number> } => ({
+export const styleOf = (reading: Reading): Omit<Style, 'details'> => ({
   period: reading.period,
   schools: Object.fromEntries(Object.entries(reading.schools).map(([key, answer]) => [key, answer.option])),
+  local: reading.localAnswers,
   ruleFactors: reading.ruleFactors
 });

@@ -4,7 +4,7 @@ import { cmp, lt, lte, type Fraction } from '../score/fraction.ts';
 import type { Measure, Score } from '../score/model.ts';
 import { barLabel, measureAt } from '../score/position.ts';
 import { familyOf, type Family } from '../style/instruments.ts';
-import type { SchoolAnswers } from '../style/schools.ts';
+import type { LocalAnswer, SchoolAnswers } from '../style/schools.ts';
 import { details, type Details } from '../analysis/details.ts';
 import { compare } from '../analysis/structure.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
@@ -16,6 +16,8 @@ export interface Style {
   period: Period;
   /** Answers that differ from the profile's. */
   schools: SchoolAnswers;
+  /** Answers for some bars only, in the order in which they were given. */
+  local?: readonly LocalAnswer[];
   /** Rules that are switched off (0) or made stronger or weaker, by id. */
   ruleFactors: Record<string, number>;
   /** What a closer look has found, where it is known already. */

@@ -75,4 +75,6 @@ export interface Proposal {
   /** 0 to 1: rule strength in this profile times how sure the facts are. */
   strength: number;
   marking: Omit<Marking, 'id' | 'proposal'>;
+  /** Weaker rules that would have said otherwise at this place. */
+  outweighs?: { rule: string; value: string; strength: number }[];
 }

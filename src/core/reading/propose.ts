@@ -49,27 +49,52 @@ function clash(a: Proposal, b: Proposal): boolean {
   return cmp(x.start, y.start) === 0;
 }
 
+/** Runs all rules that a style knows over one context. */
+function drafts(context: RuleContext, style: Style): Proposal[] {
+  const all: Proposal[] = [];
+  for (const rule of RULES) {
+    const usual = strengthIn(rule.periods, style.period);
+    const strength = usual === null ? 0 : Math.min(1, usual * (style.ruleFactors[rule.id] ?? 1));
+    if (strength === 0 || (rule.families && !rule.families.includes(context.family))) continue;
+    for (const draft of rule.find(context)) all.push(toProposal(context, rule, strength, draft));
+  }
+  return all;
+}
+
+/** Rules as they speak where a question of school is answered otherwise for some bars only. */
+function withLocalAnswers(context: RuleContext, style: Style): Proposal[] {
+  const inside = (p: Proposal, from: Fraction, to: Fraction): boolean => cmp(p.marking.start, from) >= 0 && cmp(p.marking.start, to) < 0;
+  let all = drafts(context, style);
+  for (const { from, to, key, option } of style.local ?? []) {
+    // Later answers win where ranges overlap; other local answers of the same bars stay in force.
+    const also = (style.local ?? []).filter((o) => cmp(o.from, to) < 0 && cmp(from, o.to) < 0);
+    const schools = { ...context.schools, ...Object.fromEntries(also.map((o) => [o.key, o.option])), [key]: option };
+    const here = drafts({ ...context, schools }, style).filter((p) => inside(p, from, to));
+    all = [...all.filter((p) => !inside(p, from, to)), ...here];
+  }
+  return all;
+}
+
 /**
  * Everything that the rules of a style (a period with its answers) suggest for one part, in order of time. Where two rules speak on
- * the same matter at one place, the stronger one is heard.
+ * the same matter at one place, the stronger one is heard, and says which it outweighs.
  */
 export function propose(score: Score, facts: Facts, style: Style | Period, part = 0): Proposal[] {
   const chosen: Style = typeof style === 'string' ? { period: style, schools: {}, ruleFactors: {} } : style;
   const context = ruleContext(score, facts, chosen, part);
   if (context.line.length === 0) return [];
-  const all: Proposal[] = [];
-  for (const rule of RULES) {
-    const usual = strengthIn(rule.periods, chosen.period);
-    const strength = usual === null ? 0 : Math.min(1, usual * (chosen.ruleFactors[rule.id] ?? 1));
-    if (strength === 0 || (rule.families && !rule.families.includes(context.family))) continue;
-    for (const draft of rule.find(context)) all.push(toProposal(context, rule, strength, draft));
-  }
-  all.sort((a, b) => b.strength - a.strength);
+  const all = withLocalAnswers(context, chosen).sort((a, b) => b.strength - a.strength);
   const kept: Proposal[] = [];
   const byKind = new Map<string, Proposal[]>();
   for (const proposal of all) {
     const same = byKind.get(proposal.marking.kind) ?? [];
-    if (same.some((other) => clash(other, proposal))) continue;
+    const stronger = same.find((other) => clash(other, proposal));
+    if (stronger) {
+      const { value } = proposal.marking;
+      if (value !== stronger.marking.value && proposal.rule !== stronger.rule)
+        (stronger.outweighs ??= []).push({ rule: proposal.rule, value, strength: proposal.strength });
+      continue;
+    }
     byKind.set(proposal.marking.kind, [...same, proposal]);
     kept.push(proposal);
   }

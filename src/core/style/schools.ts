@@ -1,3 +1,4 @@
+import type { Fraction } from '../score/fraction.ts';
 import type { SourceKey } from './bibliography.ts';
 
 /** One answer to a question on which good musicians differ. */
@@ -405,6 +406,16 @@ export const SCHOOLS = [
 
 export type SchoolKey = (typeof SCHOOLS)[number]['key'];
 export type SchoolAnswers = Partial<Record<SchoolKey, string>>;
+
+/** An answer to a question of school that holds for some bars only: half-open range in quarters. */
+export interface LocalAnswer {
+  key: SchoolKey;
+  option: string;
+  from: Fraction;
+  to: Fraction;
+  /** Day on which it was given, as YYYY-MM-DD. */
+  on: string;
+}
 
 export const schoolByKey = (key: string): School | undefined => SCHOOLS.find((s) => s.key === key);
 

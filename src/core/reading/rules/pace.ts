@@ -105,7 +105,9 @@ export const PACE: Rule[] = [
         const groups: number[] = [];
         for (let left = notes.length, k = 0; left > 0; k++) {
           const size = Math.min(left, GROUPS[k % GROUPS.length]);
-          groups.push(size);
+          // One or two notes left over belong to the last group.
+          if (size < 3 && groups.length) groups[groups.length - 1] += size;
+          else groups.push(size);
           left -= size;
         }
         return [words(`groups ${groups.join(' · ')}`, notes[0], `${c.place(m.start)}: ${notes.length} notes without a meter`)];

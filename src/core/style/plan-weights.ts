@@ -1,0 +1,23 @@
+import type { Period } from './profiles.ts';
+
+/** How the dynamic plan shades between the marks; steps of the dynamic scale. Set by hand; the arch follows Todd 1992. */
+export const PLAN = {
+  /** Height of the arch over a phrase, by profile. */
+  arch: {
+    baroque: 0.15,
+    classical: 0.3,
+    romantic: 0.5,
+    'french-1900': 0.45,
+    swing: 0.2,
+    'highland-pipes': 0,
+    modern: 0.15
+  } satisfies Record<Period, number>,
+  /** Share of a phrase at which its arch is highest. */
+  archPeak: 0.62,
+  /** Steps between foreground and background. Handbook 5.7. */
+  background: 1.5,
+  /** A peak that the instructor sets stands at least so far above everything else. */
+  overOthers: 0.5,
+  /** Bars over which a pulled level eases back to the plan on either side. */
+  easeBars: 2
+} as const;
