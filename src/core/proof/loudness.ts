@@ -1,3 +1,4 @@
+import { againstPrinted } from '../reading/against-printed.ts';
 import { cmp, lte, toNumber } from '../score/fraction.ts';
 import { dynamicAt } from '../style/dynamics.ts';
 import { finding, type Check, type ProofContext } from './finding.ts';
@@ -102,40 +103,21 @@ const spentEarly: Check = (p) => {
   ];
 };
 
-const againstPrinted: Check = (p) =>
+const editorialAgainstPrinted: Check = (p) =>
   p.reading.markings.flatMap((m) => {
     if (m.part !== p.reading.part || m.because.some((b) => !b.rule)) return [];
-    if (m.kind === 'dynamic') {
-      const printed = p.levels.find((l) => !l.editorial && cmp(l.start, m.start) === 0 && l.sign !== m.value);
-      return printed
-        ? [
-            finding(
-              'editorial against printed',
-              'contradiction',
-              m.start,
-              `${p.rules.place(m.start)}: [${m.value}] stands where ${printed.sign} is printed`,
-              'Write down why, or take it away.'
-            )
-          ]
-        : [];
-    }
-    if (m.kind === 'hairpin' && m.end) {
-      const printed = p.hairpins.find(
-        (h) => !h.editorial && h.up !== (m.value === 'crescendo') && cmp(h.start, m.end!) < 0 && cmp(h.end, m.start) > 0
-      );
-      return printed
-        ? [
-            finding(
-              'editorial against printed',
-              'contradiction',
-              m.start,
-              `${p.rules.place(m.start)}: a ${m.value} against the printed hairpin`,
-              'Write down why, or take it away.'
-            )
-          ]
-        : [];
-    }
-    return [];
+    const printed = againstPrinted(p.score, m);
+    return printed
+      ? [
+          finding(
+            'editorial against printed',
+            'contradiction',
+            m.start,
+            `${p.rules.place(m.start)}: ${m.kind} [${m.value}], but ${printed}`,
+            'Write down why, or take it away.'
+          )
+        ]
+      : [];
   });
 
 const noDynamicInForce: Check = (p) => {
@@ -204,6 +186,78 @@ const resolutionLouder: Check = (p) => {
   });
 };
 
+/** Accents, printed and editorial, by note. */
+const accented = (p: ProofContext): Set<string> =>
+  new Set([
+    ...p.rules.line.filter((t) => t.note.marks?.some((m) => /accent/.test(m.name))).map((t) => t.note.id),
+    ...p.reading.markings.flatMap((m) => (m.kind === 'accent' && m.note ? [m.note] : []))
+  ]);
+
+/** Notes of a bar that must all be accented for the accents to say nothing. */
+const ALL_ACCENTED = 4;
+
+const accentsAlike: Check = (p) => {
+  const accents = accented(p);
+  return p.score.measures.flatMap((m) => {
+    const notes = p.rules.line.filter((t) => t.note.measure === m.index);
+    return notes.length >= ALL_ACCENTED && notes.every((t) => accents.has(t.note.id))
+      ? [
+          finding(
+            'accented and unaccented alike',
+            'risk',
+            m.start,
+            `${p.rules.place(m.start)}: every note is accented, so none is`,
+            'Keep the accents that the line needs; its neighbours stay down.'
+          )
+        ]
+      : [];
+  });
+};
+
+const sforzandoOutOfScale: Check = (p) => {
+  if (p.rules.schools.sforzando !== 'absolute') return [];
+  const signs = [
+    ...p.score.directions.flatMap((d) => (d.kind === 'dynamic' && d.part === p.reading.part ? [{ sign: d.value, start: d.start }] : [])),
+    ...p.reading.markings.flatMap((m) => (m.kind === 'dynamic' && m.part === p.reading.part ? [{ sign: m.value, start: m.start }] : []))
+  ];
+  return signs.flatMap(({ sign, start }) => {
+    const level = /^(sf|sfz|fz|rf|rfz|sffz)$/.test(sign) ? levelAt(p, start) : null;
+    return level && level.step <= 3
+      ? [
+          finding(
+            'sforzando out of scale',
+            'risk',
+            start,
+            `${p.rules.place(start)}: ${sign} taken absolutely stands ${6 - level.step} steps over the ${level.sign} around it`,
+            'Here take it in context: a sting within the soft level.'
+          )
+        ]
+      : [];
+  });
+};
+
+const backgroundLouder: Check = (p) => {
+  if ((p.score.parts[p.reading.part]?.staves ?? 1) < 2) return [];
+  const below = new Set(p.details.gestures.filter((g) => g.kind === 'melody below').map((g) => g.measure));
+  return p.levels
+    .filter((l) => l.staff === 2)
+    .flatMap((l) => {
+      const tune = p.levels.findLast((o) => o.staff === 1 && cmp(o.start, l.start) <= 0);
+      const measure = p.rules.bar(l.start).index;
+      return tune && l.step > tune.step && !below.has(measure)
+        ? [
+            finding(
+              'background louder than foreground',
+              'contradiction',
+              l.start,
+              `${p.rules.place(l.start)}: the lower staff has ${l.sign} under ${tune.sign}, and the tune lies above`,
+              'Take the accompaniment a step or two below the tune.'
+            )
+          ]
+        : [];
+    });
+};
+
 /** Checks of the dynamic plan. */
 export const LOUDNESS: readonly Check[] = [
   hairpinWithoutGoal,
@@ -211,8 +265,11 @@ export const LOUDNESS: readonly Check[] = [
   alikeOnTheWay,
   twoPeaks,
   spentEarly,
-  againstPrinted,
+  editorialAgainstPrinted,
   noDynamicInForce,
   repetitionsAlike,
+  accentsAlike,
+  sforzandoOutOfScale,
+  backgroundLouder,
   resolutionLouder
 ];

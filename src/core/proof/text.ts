@@ -1,4 +1,5 @@
 import { alteredNotes } from '../score/accidentals.ts';
+import { openQuestions, questionsOf } from '../reading/questions.ts';
 import { cmp, lt } from '../score/fraction.ts';
 import type { Note } from '../score/model.ts';
 import { pitchName } from '../score/pitch.ts';
@@ -180,6 +181,26 @@ const openProposals: Check = (p) => {
     : [];
 };
 
+const questionsLeftOpen: Check = (p) => {
+  const open = openQuestions(questionsOf(p.rules, p.reading));
+  const first = open[0]?.places[0];
+  const later = open.filter((q) => q.postponedOn).length;
+  return first
+    ? [
+        finding(
+          'questions left open',
+          'question',
+          first,
+          `${open.length} ${open.length === 1 ? 'question' : 'questions'} of school ${open.length === 1 ? 'stands' : 'stand'} as usual for the period, not decided for this piece${later ? ` (${later} put off)` : ''}: ${open
+            .slice(0, 3)
+            .map((q) => q.school.question)
+            .join(' ')}`,
+          'Decide them under Style and schools, or at their places.'
+        )
+      ]
+    : [];
+};
+
 /** Checks of the text, of places that belong together, and of what is left undecided. */
 export const TEXT_CHECKS: readonly Check[] = [
   suspectUnanswered,
@@ -189,5 +210,6 @@ export const TEXT_CHECKS: readonly Check[] = [
   carriedAccidental,
   displacedTheme,
   unknownTerms,
-  openProposals
+  openProposals,
+  questionsLeftOpen
 ];

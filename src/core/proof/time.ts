@@ -1,4 +1,5 @@
-import { cmp, lt, lte, type Fraction } from '../score/fraction.ts';
+import { cmp, lt, lte, toNumber, type Fraction } from '../score/fraction.ts';
+import { beatOfMeter } from '../score/meter.ts';
 import { tempoInForce, tempoMarks } from '../score/tempo.ts';
 import { clarityCeiling } from '../style/clarity.ts';
 import { TRILL_RATE } from '../style/ornaments.ts';
@@ -51,6 +52,70 @@ const notRestored: Check = (p) => {
       )
     ];
   });
+};
+
+/** Bars before the end of its phrase from which a ritardando comes too early. */
+const EARLY_BARS = 3;
+
+const tooEarly: Check = (p) =>
+  timeWords(p).flatMap((w) => {
+    if (!SLOWER.test(w.text)) return [];
+    const phrase = p.facts.phrases.find((f) => lte(f.start, w.start) && lt(w.start, f.end));
+    if (!phrase) return [];
+    const bars = p.rules.bar(phrase.last).index - p.rules.bar(w.start).index;
+    return bars >= EARLY_BARS
+      ? [
+          finding(
+            'ritardando too early',
+            'risk',
+            w.start,
+            `${p.rules.place(w.start)}: “${w.text}” begins ${bars} bars before the phrase ends in ${p.rules.place(phrase.last)}`,
+            'Begin it in the bar before the goal.'
+          )
+        ]
+      : [];
+  });
+
+const outsideTheRequest: Check = (p) => {
+  const { requested, markings } = p.reading;
+  if (!requested) return [];
+  const own = markings.flatMap((m) =>
+    m.kind === 'metronome' ? [{ rate: Number(/\d+(?:\.\d+)?$/.exec(m.value)?.[0]), start: m.start }] : []
+  );
+  const printed = tempoMarks(p.score)
+    .filter((m) => m.measure === 0)
+    .map((m) => ({ rate: (m.low + m.high) / 2 / toNumber(beatOfMeter(p.score.measures[0]).beat), start: m.start }));
+  // What the teacher has set outweighs what is printed.
+  const first = own[0] ?? printed[0];
+  return first && (first.rate < requested.low || first.rate > requested.high)
+    ? [
+        finding(
+          'tempo outside the requested range',
+          'contradiction',
+          first.start,
+          `${p.rules.place(first.start)}: ${Math.round(first.rate)} a minute, and ${requested.low} to ${requested.high} are asked for`,
+          `Set a metronome mark between ${requested.low} and ${requested.high}.`
+        )
+      ]
+    : [];
+};
+
+const decorationTooDense: Check = (p) => {
+  const bars = new Map<number, number>();
+  const added = p.reading.markings.filter((m) => m.kind === 'text' && /^2nd time|^second time/i.test(m.value));
+  for (const m of added) bars.set(p.rules.bar(m.start).index, (bars.get(p.rules.bar(m.start).index) ?? 0) + 1);
+  return [...bars]
+    .filter(([, count]) => count > 1)
+    .map(([measure, count]) => {
+      const { start } = p.score.measures[measure];
+      return finding(
+        'decoration too dense',
+        'risk',
+        start,
+        `${p.rules.place(start)}: ${count} decorations the second time`,
+        'One in a bar at most, so that the line is still heard.'
+      );
+    });
 };
 
 const withoutEnd: Check = (p) => {
@@ -166,4 +231,14 @@ const breathTooLate: Check = (p) => {
 };
 
 /** Checks of time, breath and what can be played in it. */
-export const TIME_CHECKS: readonly Check[] = [notRestored, withoutEnd, onTopOfSlowing, aboveTheCeiling, ornamentDoesNotFit, breathTooLate];
+export const TIME_CHECKS: readonly Check[] = [
+  notRestored,
+  tooEarly,
+  outsideTheRequest,
+  decorationTooDense,
+  withoutEnd,
+  onTopOfSlowing,
+  aboveTheCeiling,
+  ornamentDoesNotFit,
+  breathTooLate
+];

@@ -16,6 +16,7 @@ export type Command =
   | { type: 'pull-level'; measure: number; level: number | null }
   | { type: 'set-peak'; measure: number | null }
   | { type: 'set-ceiling'; level: number | null }
+  | { type: 'request-tempo'; range: TempoRange | null }
   | { type: 'write-brief'; from: number; to: number; text: string | null }
   | { type: 'together'; what: string; commands: Command[] }
   | { type: 'accept-finding'; finding: string; because: string | null }
@@ -44,6 +45,12 @@ export interface PlanShape {
   levels: Record<number, number>;
   peak: number | null;
   ceiling: number | null;
+}
+
+/** A range that an audition or a jury asks for, in beats a minute of the meter. */
+export interface TempoRange {
+  low: number;
+  high: number;
 }
 
 /** A brief in the instructor's own words, for measures `from` to `to`, both included. */
@@ -76,6 +83,7 @@ export interface Reading {
   /** Questions put off, with the day. */
   postponed: Partial<Record<SchoolKey, string>>;
   plan: PlanShape;
+  requested: TempoRange | null;
   briefs: WrittenBrief[];
   /** Rules switched off (0) or made stronger, by id; 1 is a rule's own strength. */
   ruleFactors: Record<string, number>;
@@ -97,6 +105,7 @@ export const EMPTY_READING: Reading = {
   localAnswers: [],
   postponed: {},
   plan: { levels: {}, peak: null, ceiling: null },
+  requested: null,
   briefs: [],
   ruleFactors: {},
   accepted: {},
@@ -138,6 +147,8 @@ export function apply(state: Reading, command: Command): Reading {
       return { ...state, plan: { ...state.plan, peak: command.measure } };
     case 'set-ceiling':
       return { ...state, plan: { ...state.plan, ceiling: command.level } };
+    case 'request-tempo':
+      return { ...state, requested: command.range };
     case 'write-brief': {
       const { from, to, text } = command;
       const others = state.briefs.filter((b) => b.from !== from || b.to !== to);
@@ -246,6 +257,8 @@ export function describe(command: Command): string {
       return command.measure === null ? 'letting the peak go' : 'setting the peak';
     case 'set-ceiling':
       return command.level === null ? 'lifting the ceiling' : 'setting a ceiling';
+    case 'request-tempo':
+      return command.range ? `asked for ${command.range.low} to ${command.range.high}` : 'no tempo is asked for';
     case 'write-brief':
       return command.text === null ? 'letting a brief go' : 'writing a brief';
     case 'together':

@@ -59,6 +59,38 @@ const CASES: Case[] = [
     with: (s) => [mark(s, 0, 'dynamic', 'f')],
     without: (s) => [mark(s, 0, 'dynamic', 'f', { because: [{ text: 'The manuscript has f.' }] })]
   },
+  { kind: 'accented and unaccented alike', yes: '!accent!c2!accent!d2!accent!e2!accent!f2|g8|', no: '!accent!c2d2!accent!e2f2|g8|' },
+  {
+    kind: 'sforzando out of scale',
+    yes: '!p!c4!sf!d4|e8|',
+    no: '!p!c4!sf!d4|e8|',
+    with: () => [{ type: 'answer-school', key: 'sforzando', option: 'absolute', on: '2026-11-03' }],
+    without: () => [{ type: 'answer-school', key: 'sforzando', option: 'in-context', on: '2026-11-03' }]
+  },
+  {
+    kind: 'background louder than foreground',
+    yes: 'M:4/4\nL:1/8\n%%score {S B}\nV:S name="Piano"\nV:B clef=bass\nK:C\nV:S\n!p!c2d2 e2g2|c8|\nV:B\n!f!C,G,E,G, C,G,E,G,|C,8|',
+    no: 'M:4/4\nL:1/8\n%%score {S B}\nV:S name="Piano"\nV:B clef=bass\nK:C\nV:S\n!f!c2d2 e2g2|c8|\nV:B\n!p!C,G,E,G, C,G,E,G,|C,8|'
+  },
+  {
+    kind: 'ritardando too early',
+    yes: '(c4d4|"^rit."e4f4|g4a4|b4a4|g4f4|e8)|',
+    no: '(c4d4|e4f4|g4a4|b4a4|"^rit."g4f4|e8)|'
+  },
+  {
+    kind: 'tempo outside the requested range',
+    yes: 'c8|d8|',
+    no: 'c8|d8|',
+    with: () => [{ type: 'request-tempo', range: { low: 90, high: 100 } }],
+    without: () => [{ type: 'request-tempo', range: { low: 76, high: 84 } }]
+  },
+  {
+    kind: 'decoration too dense',
+    yes: '|:c2e2 g4:|',
+    no: '|:c2e2 g4:|',
+    with: (s) => [mark(s, 0, 'text', '2nd time: fill the third'), mark(s, 1, 'text', '2nd time: turn')],
+    without: (s) => [mark(s, 0, 'text', '2nd time: fill the third')]
+  },
   { kind: 'no dynamic in force', yes: 'c8|d8|', no: '!p!c8|d8|' },
   { kind: 'repetitions all alike', yes: 'c2ed c2G2|c2ed c2G2|c2ed c2G2|A8|', no: 'c2ed c2G2|c2ed c2G2|!f!c2ed c2G2|A8|' },
   { kind: 'tempo not restored', yes: 'c4d4|"^rit."e4 z4|c2d2 e4|f4g4|g4 z4|', no: 'c4d4|"^rit."e4 z4|"^a tempo"c2d2 e4|f4g4|g4 z4|' },
