@@ -4,53 +4,47 @@
  */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { draftId } from '../src/core/reading/draft.ts';
+import { factsOf, openAnalysis } from '../src/core/analysis/analyse.ts';
+import { details } from '../src/core/analysis/details.ts';
+import { replay, styleOf, type Command } from '../src/core/reading/commands.ts';
 import { propose } from '../src/core/reading/propose.ts';
-import type { Command } from '../src/core/reading/commands.ts';
+import { proof } from '../src/core/proof/proof.ts';
 import { openScore } from '../src/core/score/open.ts';
-import type { Period } from '../src/core/style/profiles.ts';
 import type { Database } from '../src/lib/server/db/client.ts';
 import { TASKS } from '../src/lib/server/jobs/tasks.ts';
 import { addPiece } from '../src/lib/server/repositories/pieces.ts';
 import { append, firstReading } from '../src/lib/server/repositories/readings.ts';
+import { DEMO_READINGS, demoCommands, type DemoReading } from './readings.ts';
 
-interface DemoPiece {
-  file: string;
-  period: Period;
-  /** Rules whose proposals the demo's teacher has kept, and has set aside. */
-  kept: string[];
-  aside: string[];
+/** All acts of a demo reading: the style first, then what its proposals are, then the findings that stand. */
+export function demoLog(reading: DemoReading, bytes: Uint8Array): Command[] {
+  const { score } = openScore(bytes, reading.file);
+  const analysis = openAnalysis(score);
+  const facts = factsOf(analysis);
+  const more = details(score, analysis.texture, facts, analysis.comparison);
+  const period: Command = { type: 'set-period', period: reading.period };
+  const answers = reading.answers.map(([key, option, on]): Command => ({ type: 'answer-school', key, option, on }));
+  const proposals = propose(score, facts, { ...styleOf(replay([period, ...answers])), details: more });
+  const log = [period, ...demoCommands(reading, score, proposals)];
+  const findings = proof(score, facts, more, replay(log), proposals);
+  for (const [kind, because] of reading.accepted) {
+    const found = findings.find((f) => f.kind === kind);
+    if (found) log.push({ type: 'accept-finding', finding: found.id, because });
+  }
+  return log;
 }
 
-const PIECES: DemoPiece[] = [
-  {
-    file: 'etude.abc',
-    period: 'romantic',
-    kept: ['bring-out-the-colour', 'breathe-at-phrase-end', 'prepare-the-return'],
-    aside: ['wait-on-the-dominant']
-  },
-  { file: 'andantino.abc', period: 'classical', kept: ['resolution-softer', 'grow-into-the-dominant', 'part-the-phrases'], aside: [] },
-  {
-    file: 'corrente.abc',
-    period: 'baroque',
-    kept: ['say-how-it-begins', 'downbow-on-the-downbeat', 'bring-out-the-colour', 'say-how-a-section-begins'],
-    aside: ['light-upbeat']
-  }
-];
-
-/** Puts the demo pieces on the shelf, each with the beginning of a reading. */
+/** Puts the demo pieces on the shelf, each with a reading. */
 export async function fillDemoStudio(db: Database): Promise<void> {
-  for (const piece of PIECES) {
-    const bytes = readFileSync(join(import.meta.dirname, 'scores', piece.file));
-    const intake = TASKS.intake({ bytes, fileName: piece.file }, () => {});
-    const row = await addPiece(db, piece.file, bytes, intake);
-    const reading = await firstReading(db, row.id);
-    const { score } = openScore(bytes, piece.file);
-    const commands: Command[] = [{ type: 'set-period', period: piece.period }];
-    for (const p of propose(score, intake.facts, piece.period)) {
-      if (piece.kept.includes(p.rule)) commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: draftId(p.key) } });
-      else if (piece.aside.includes(p.rule)) commands.push({ type: 'set-aside', key: p.key });
-    }
-    await append(db, reading!.id, 0, commands);
+  for (const reading of DEMO_READINGS) {
+    const bytes = readFileSync(join(import.meta.dirname, 'scores', reading.file));
+    const piece = await addPiece(
+      db,
+      reading.file,
+      bytes,
+      TASKS.intake({ bytes, fileName: reading.file }, () => {})
+    );
+    const first = await firstReading(db, piece.id);
+    await append(db, first!.id, 0, demoLog(reading, bytes));
   }
 }

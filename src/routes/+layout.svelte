@@ -11,6 +11,8 @@
   const ROOMS = ['survey', 'structure', 'reading', 'proof', 'press'] as const;
   let theme = $state('light');
   const base = $derived(page.params.id ? `/pieces/${page.params.id}` : null);
+  /** The rooms keep to the reading that is open. */
+  const query = $derived(page.url.searchParams.has('reading') ? `?reading=${page.url.searchParams.get('reading')}` : '');
   const room = $derived(page.url.pathname.split('/')[3]);
 
   onMount(() => {
@@ -42,7 +44,7 @@
       <a href="/rules" aria-current={page.url.pathname === '/rules' ? 'page' : undefined}>Rules</a>
       {#if base}
         {#each ROOMS as name (name)}
-          <a href="{base}/{name}" aria-current={room === name ? 'page' : undefined}>{name[0].toUpperCase() + name.slice(1)}</a>
+          <a href="{base}/{name}{query}" aria-current={room === name ? 'page' : undefined}>{name[0].toUpperCase() + name.slice(1)}</a>
         {/each}
       {/if}
     </nav>

@@ -42,8 +42,7 @@ function linesOf(beats: readonly Beat[]): Line[] {
   return [melody, bass];
 }
 
-const isMoved = (x: number, y: number, steps: number, loose: boolean): boolean =>
-  y - x === steps || (loose && (y - x - steps) % 7 === 0);
+const isMoved = (x: number, y: number, steps: number, loose: boolean): boolean => y - x === steps || (loose && (y - x - steps) % 7 === 0);
 
 /** True when every note of a beat stands `steps` higher in the other; octaves may break where `loose`. */
 function agrees(line: Line, i: number, j: number, steps: number, loose: boolean): boolean {

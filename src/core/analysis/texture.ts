@@ -196,8 +196,7 @@ function countTogether(slot: Slot): number {
   return most;
 }
 
-const isStep = (a: Tone, b: Tone): boolean =>
-  Math.abs(a.height - b.height) === 1 && Math.abs(a.midi - b.midi) <= 3;
+const isStep = (a: Tone, b: Tone): boolean => Math.abs(a.height - b.height) === 1 && Math.abs(a.midi - b.midi) <= 3;
 
 function weightOf(tone: Tone, texture: Texture): number {
   const R = HARMONY.role;

@@ -14,6 +14,8 @@ export interface CommentaryEntry {
   lines: { what: string; because: string; remark?: string }[];
   /** Proposals that were set aside, with what they would have said. */
   notTaken: string[];
+  /** The instructor's own brief that begins with this bar, and the last bar that it is for. */
+  written: { text: string; to: string }[];
 }
 
 const NAMES: Record<MarkingKind, string> = {
@@ -47,7 +49,7 @@ export function commentary(score: Score, reading: Reading, proposals: readonly P
     const measure = measureAt(score, time);
     let found = entries.get(measure.index);
     if (!found) {
-      found = { measure: measure.index, bar: capital(barLabel(score.measures, measure)), lines: [], notTaken: [] };
+      found = { measure: measure.index, bar: capital(barLabel(score.measures, measure)), lines: [], notTaken: [], written: [] };
       entries.set(measure.index, found);
     }
     return { entry: found, beat: positionIn(measure, sub(time, measure.start)).beat };
@@ -62,6 +64,11 @@ export function commentary(score: Score, reading: Reading, proposals: readonly P
     if (reading.decisions[p.key]?.status !== 'set aside') continue;
     const place = entry(p.marking.start);
     place.entry.notTaken.push(`Beat ${place.beat}: ${named(p.marking)} was considered and not taken. ${p.marking.because[0].text}`);
+  }
+  for (const b of reading.briefs) {
+    const [first, last] = [score.measures[b.from], score.measures[b.to]];
+    if (!first || !last) continue;
+    entry(first.start).entry.written.push({ text: b.text, to: b.to > b.from ? barLabel(score.measures, last) : '' });
   }
   return [...entries.values()].sort((a, b) => a.measure - b.measure);
 }

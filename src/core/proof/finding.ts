@@ -4,7 +4,7 @@ import type { Reading } from '../reading/commands.ts';
 import type { RuleContext } from '../reading/context.ts';
 import type { Level } from '../reading/in-force.ts';
 import type { Marking, Proposal } from '../reading/markings.ts';
-import type { Fraction } from '../score/fraction.ts';
+import { format, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 
 /** How much a finding matters: it contradicts itself, it may go wrong, or it wants an answer. */
@@ -51,3 +51,9 @@ export const finding = (
   remedy: string,
   marking?: Finding['marking']
 ): Finding => ({ id: `${kind}@${start.n}_${start.d}`, kind, severity, start, what, remedy, ...(marking ? { marking } : {}) });
+
+/** True when the instructor has set a rule's proposal at a place aside: the question was put and answered. */
+export const declined = (p: ProofContext, rule: string, start: Fraction): boolean =>
+  Object.entries(p.reading.decisions).some(
+    ([key, d]) => d.status === 'set aside' && key.startsWith(`${rule}@${p.reading.part}.${format(start)}.`)
+  );

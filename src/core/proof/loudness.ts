@@ -11,9 +11,23 @@ const goalOf = (p: ProofContext, end: { n: number; d: number }) =>
   p.levels.find((l) => lte(end, l.start) && toNumber(l.start) - toNumber(end) <= NEAR) ?? null;
 const loudest = (p: ProofContext): number => Math.max(-1, ...p.levels.map((l) => l.step));
 
+/** A crescendo and the diminuendo that answers it at once: a swell, which returns to where it began. */
+const isSwell = (p: ProofContext, k: number): boolean => {
+  const h = p.hairpins[k];
+  const other = p.hairpins[h.up ? k + 1 : k - 1];
+  return (
+    other !== undefined &&
+    other.up !== h.up &&
+    Math.abs(toNumber(h.up ? other.start : h.start) - toNumber(h.up ? h.end : other.end)) <= NEAR / 2
+  );
+};
+
+/** Hairpins that rules made say in their reason how far they go. */
+const saysHowFar = (p: ProofContext, id: string): boolean => p.reading.markings.some((m) => m.id === id && m.because.some((b) => b.rule));
+
 const hairpinWithoutGoal: Check = (p) =>
   p.hairpins
-    .filter((h) => !goalOf(p, h.end))
+    .filter((h, k) => !goalOf(p, h.end) && !isSwell(p, k) && !saysHowFar(p, h.id))
     .map((h) => {
       const from = levelAt(p, h.start)?.step ?? 4;
       const goal = dynamicAt(Math.max(2, Math.min(8, from + (h.up ? 1 : -1))));

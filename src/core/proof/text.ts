@@ -5,11 +5,13 @@ import type { Note } from '../score/model.ts';
 import { pitchName } from '../score/pitch.ts';
 import { lookUp } from '../style/terms/lookup.ts';
 import { missReason } from '../survey/ledger.ts';
-import { finding, type Check } from './finding.ts';
+import { declined, finding, type Check } from './finding.ts';
 
 const suspectUnanswered: Check = (p) =>
   p.details.suspects
-    .filter((s) => !p.reading.markings.some((m) => m.note === s.note && m.kind === 'text'))
+    .filter(
+      (s) => !p.reading.markings.some((m) => m.note === s.note && m.kind === 'text') && !declined(p, 'ask-about-the-suspect-note', s.start)
+    )
     .map((s) =>
       finding('suspect note unanswered', 'question', s.start, s.evidence, 'Say in Structure that it is right, or note the other reading.')
     );
@@ -119,7 +121,11 @@ const carriedAccidental: Check = (p) => {
   }
   return alteredNotes(p.score)
     .filter((a) => a.note.part === p.reading.part && !a.printed && missReason(a, bars.get(`${a.note.measure}|${a.note.staff}`) ?? []))
-    .filter((a) => !p.reading.markings.some((m) => m.note === a.note.id && m.kind === 'text'))
+    .filter(
+      (a) =>
+        !p.reading.markings.some((m) => m.note === a.note.id && m.kind === 'text') &&
+        !declined(p, 'remind-of-the-carried-accidental', a.note.start)
+    )
     .map((a) =>
       finding(
         'carried accidental likely to be missed',
@@ -136,6 +142,7 @@ const displacedTheme: Check = (p) =>
     .filter(
       (r) =>
         r.kind === 'displaced theme' &&
+        !declined(p, 'mark-the-displaced-theme', r.start) &&
         !p.reading.markings.some((m) => cmp(m.start, r.start) >= 0 && lt(m.start, r.end) && (m.kind === 'text' || m.kind === 'accent'))
     )
     .map((r) =>

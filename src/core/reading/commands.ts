@@ -121,7 +121,8 @@ export function apply(state: Reading, command: Command): Reading {
     case 'set-period':
       return { ...state, period: command.period };
     case 'answer-school': {
-      const { [command.key]: _, ...postponed } = state.postponed;
+      const postponed = { ...state.postponed };
+      delete postponed[command.key];
       return { ...state, postponed, schools: { ...state.schools, [command.key]: { option: command.option, on: command.on } } };
     }
     case 'answer-here': {
@@ -132,7 +133,8 @@ export function apply(state: Reading, command: Command): Reading {
     case 'withdraw-answer': {
       const { from, key } = command;
       if (from) return { ...state, localAnswers: state.localAnswers.filter((a) => a.key !== key || cmp(a.from, from) !== 0) };
-      const { [key]: _, ...schools } = state.schools;
+      const schools = { ...state.schools };
+      delete schools[key];
       return { ...state, schools };
     }
     case 'postpone-question':

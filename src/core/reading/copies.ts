@@ -60,7 +60,8 @@ export function copiesAt(
       if (step !== null) value = dynamicAt(step + steps);
     }
     if (markings.some((o) => o.kind === m.kind && o.value === value && cmp(o.start, start) === 0)) return [];
-    const { proposal: _, ...rest } = m;
+    const rest = { ...m };
+    delete rest.proposal;
     const manner = steps === 0 ? 'the same' : steps < 0 ? 'the same, but softer' : 'the same, but louder';
     const copy: Marking = {
       ...rest,

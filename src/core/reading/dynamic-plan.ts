@@ -1,5 +1,5 @@
 import type { Facts } from '../analysis/facts.ts';
-import { add, cmp, lte, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, cmp, lte, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { measureAt } from '../score/position.ts';
 import { DYNAMIC_STEPS, dynamicStep, STEP_DB } from '../style/dynamics.ts';
@@ -79,7 +79,7 @@ export function levelName(level: number): string {
 export const levelDb = (level: number): number => (level - dynamicStep('mf')!) * STEP_DB;
 
 /** What the marks alone say: levels hold, hairpins go to their goals. */
-function markedCurve(score: Score, reading: Reading): { points: PlanPoint[]; hairpins: PlannedHairpin[] } {
+function markedCurve(score: Score, facts: Facts, reading: Reading): { points: PlanPoint[]; hairpins: PlannedHairpin[] } {
   const { part } = reading;
   const profile = PROFILES[reading.period];
   const levels = dynamicLevels(score, reading.markings).filter((l) => l.part === part);
@@ -102,11 +102,20 @@ function markedCurve(score: Score, reading: Reading): { points: PlanPoint[]; hai
     ...marks.map((h) => ({ at: h.start, order: 2, level: 0, pin: h }))
   ].sort((a, b) => cmp(a.at, b.at) || a.order - b.order);
   let done = 0;
+  let back: { level: number; time: number } | null = null;
+  const comeBack = (): void => {
+    if (!back) return;
+    points.push({ time: back.time, level: step }, { time: back.time, level: back.level });
+    step = back.level;
+    back = null;
+  };
   for (const e of events) {
     const time = toNumber(e.at);
+    if (back && time >= back.time) comeBack();
     if (!e.pin) {
       // A mark inside a hairpin is its goal and has been drawn with it.
       if (time < done) continue;
+      back = null;
       points.push({ time, level: step });
       step = e.level;
       points.push({ time, level: step });
@@ -117,13 +126,22 @@ function markedCurve(score: Score, reading: Reading): { points: PlanPoint[]; hai
     const until = toNumber(add(pin.end, measureAt(score, pin.end).length));
     const inside = levels.find((l) => cmp(l.start, pin.start) > 0 && lte(l.start, pin.end) && l.step !== step && l.step > step === pin.up);
     const goal = inside ?? levels.find((l) => lte(pin.end, l.start) && toNumber(l.start) <= until);
+    // Without a goal, a short hairpin inflects one figure and an editorial one shapes its phrase: the level in force
+    // comes back after the figure, or with the next phrase.
+    const short = toNumber(sub(pin.end, pin.start)) <= toNumber(measureAt(score, pin.start).length);
     const fits = goal && goal.step !== step && goal.step > step === pin.up;
-    const to = fits ? goal.step : clamp(step + (pin.up ? 1 : -1) * profile.hairpinSteps);
-    points.push({ time, level: step }, { time: toNumber(pin.end), level: to });
-    hairpins.push({ ...pin, from: step, to, room: 0, open: !goal });
-    step = to;
+    const inflects = !fits && short && pin.editorial;
+    const by = inflects ? PLAN.inflection : profile.hairpinSteps;
+    const to = fits ? goal.step : clamp(step + (pin.up ? 1 : -1) * by);
     done = toNumber(pin.end);
+    points.push({ time, level: step }, { time: done, level: to });
+    hairpins.push({ ...pin, from: step, to, room: 0, open: !goal });
+    if (inflects) points.push({ time: done, level: step });
+    else if (!fits && pin.editorial)
+      back = { level: step, time: toNumber(facts.phrases.find((p) => cmp(p.start, pin.end) >= 0)?.start ?? pin.end) };
+    if (!inflects) step = to;
   }
+  comeBack();
   return { points, hairpins };
 }
 
@@ -209,7 +227,7 @@ function under(points: PlanPoint[], ceiling: number): PlanPoint[] {
  * instructor pulled at. Levels in steps of the dynamic scale; times in quarters as written. Handbook 5.
  */
 export function dynamicPlan(score: Score, facts: Facts, reading: Reading): DynamicPlan {
-  const { points: marked, hairpins } = markedCurve(score, reading);
+  const { points: marked, hairpins } = markedCurve(score, facts, reading);
   let points = withArches(marked, facts, hairpins, PLAN.arch[reading.period]);
   points = pulled(score, points, reading.plan.levels);
   const { peak: wanted, ceiling } = reading.plan;

@@ -2,6 +2,7 @@ import { levelAt, type Tone } from '../analysis/texture.ts';
 import type { Facts } from '../analysis/facts.ts';
 import { cmp, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
+import { PROFILES } from '../style/profiles.ts';
 import { SCHOOLS, type LocalAnswer, type School, type SchoolKey } from '../style/schools.ts';
 import type { Reading } from './commands.ts';
 import type { RuleContext, Style } from './context.ts';
@@ -89,31 +90,36 @@ const WHERE: Record<SchoolKey, (c: RuleContext) => Fraction[]> = {
   swing: (c) => starts(c.line.filter((t) => quarters(c, t) === 0.5))
 };
 
-/**
- * The questions that this piece puts in its style, each with the places where the answer makes a difference.
- * Questions that the period does not know are left out unless they have been answered.
- */
-export function questionsOf(c: RuleContext, reading: Reading): Question[] {
-  const usual = c.profile.schools;
-  return (SCHOOLS as readonly School[]).flatMap((school): Question[] => {
-    const key = school.key as SchoolKey;
-    if (!(key in usual) && !(key in reading.schools)) return [];
-    const places = WHERE[key](c).sort(cmp);
-    if (!places.length) return [];
-    const answer = reading.schools[key];
-    return [
-      {
-        key,
-        school,
-        places,
-        option: answer?.option ?? usual[key] ?? null,
-        decidedOn: answer?.on ?? null,
-        postponedOn: reading.postponed[key] ?? null,
-        local: reading.localAnswers.filter((a) => a.key === key)
-      }
-    ];
-  });
+/** Where each question of the period matters in this piece; questions without a place are left out. */
+export interface QuestionPlaces {
+  key: SchoolKey;
+  /** In order of time. */
+  places: Fraction[];
 }
+
+export const questionPlaces = (c: RuleContext): QuestionPlaces[] =>
+  (SCHOOLS as readonly School[])
+    .map((school) => school.key as SchoolKey)
+    .filter((key) => key in c.profile.schools || key in c.schools)
+    .map((key) => ({ key, places: WHERE[key](c).sort(cmp) }))
+    .filter(({ places }) => places.length > 0);
+
+/** The questions as a reading has answered them so far. */
+export function questionsFrom(where: readonly QuestionPlaces[], reading: Reading): Question[] {
+  const usual = PROFILES[reading.period].schools;
+  return where.map(({ key, places }) => ({
+    key,
+    school: (SCHOOLS as readonly School[]).find((s) => s.key === key)!,
+    places,
+    option: reading.schools[key]?.option ?? usual[key] ?? null,
+    decidedOn: reading.schools[key]?.on ?? null,
+    postponedOn: reading.postponed[key] ?? null,
+    local: reading.localAnswers.filter((a) => a.key === key)
+  }));
+}
+
+/** The questions that this piece puts in its style, each with the places where the answer makes a difference. */
+export const questionsOf = (c: RuleContext, reading: Reading): Question[] => questionsFrom(questionPlaces(c), reading);
 
 /** Questions that nobody has decided for this piece: the profile's usual answer stands, and may not be meant. */
 export const openQuestions = (questions: readonly Question[]): Question[] => questions.filter((q) => !q.decidedOn && !q.local.length);

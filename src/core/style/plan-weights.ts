@@ -14,6 +14,8 @@ export const PLAN = {
   } satisfies Record<Period, number>,
   /** Share of a phrase at which its arch is highest. */
   archPeak: 0.62,
+  /** Steps by which a short hairpin without a goal inflects a figure. */
+  inflection: 0.6,
   /** Steps between foreground and background. Handbook 5.7. */
   background: 1.5,
   /** A peak that the instructor sets stands at least so far above everything else. */

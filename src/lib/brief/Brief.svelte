@@ -2,9 +2,15 @@
   import { cmp } from '$core/score/fraction';
   import { brief } from '$core/reading/brief';
   import type { Workspace } from '../workspace/workspace.svelte';
+  import { placesWithin } from '$core/reading/questions';
+  import { inScope, SCOPES, type Scope } from '$core/reading/scopes';
+  import CopyMarkings from './CopyMarkings.svelte';
   import MarkingForm from './MarkingForm.svelte';
   import MarkingItem from './MarkingItem.svelte';
+  import { markingName } from './names';
   import ProposalItem from './ProposalItem.svelte';
+  import QuestionCard from './QuestionCard.svelte';
+  import WrittenBrief from './WrittenBrief.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
 
@@ -27,17 +33,71 @@
     return a === b ? workspace.barName(a) : `Bars ${a.number} to ${b.number}`;
   });
 
-  function keepAll(): void {
-    workspace.act(
-      ...open.map((p) => ({ type: 'keep' as const, key: p.key, marking: { ...p.marking, id: `mark-${crypto.randomUUID()}` } }))
+  const questions = $derived(
+    score ? workspace.questions.filter((q) => placesWithin(q, workspace.selectedRange().from, workspace.selectedRange().to).length > 0) : []
+  );
+
+  let scope = $state<Scope>('bars');
+  const SCOPE_NAMES: Record<Scope, string> = {
+    bars: 'of these bars',
+    phrase: 'of this phrase',
+    section: 'of this section',
+    kind: 'of these kinds',
+    rule: 'by these rules'
+  };
+  const reached = $derived.by(() => {
+    if (!score || !open.length) return [];
+    const { from, to } = workspace.selectedRange();
+    return inScope(
+      workspace.proposals.filter((p) => !workspace.decisionOf(p.key)),
+      workspace.facts,
+      scope,
+      from,
+      to
     );
+  });
+
+  /** One act for all that the chosen scope reaches. */
+  function decideAll(keep: boolean): void {
+    workspace.act({
+      type: 'together',
+      what: `${keep ? 'keeping' : 'setting aside'} ${reached.length} ${reached.length === 1 ? 'proposal' : 'proposals'}`,
+      commands: reached.map((p) =>
+        keep
+          ? { type: 'keep', key: p.key, marking: { ...p.marking, id: `mark-${crypto.randomUUID()}` } }
+          : { type: 'set-aside', key: p.key }
+      )
+    });
+  }
+
+  /** The brief as plain text: the first draft of the instructor's own words. */
+  function draft(): string {
+    if (!text) return '';
+    const todo = markings.map((m) => `${markingName(m)}: ${m.because.map((b) => b.text).join(' ')}`);
+    return [
+      ['What it is', text.whatItIs],
+      ['What the page says', text.whatThePageSays],
+      ['What to do', todo],
+      ['How long and how loud', text.howLongAndLoud],
+      ['How to practise', text.howToPractise]
+    ]
+      .filter(([, lines]) => lines.length)
+      .map(([heading, lines]) => `${heading as string}\n${(lines as string[]).join('\n')}`)
+      .join('\n\n');
+  }
+
+  function printBrief(): void {
+    document.documentElement.dataset.printing = 'brief';
+    addEventListener('afterprint', () => delete document.documentElement.dataset.printing, { once: true });
+    print();
   }
 </script>
 
-<aside class="brief" aria-label="Brief of the selected bars">
+<aside class="brief side-panel" aria-label="Brief of the selected bars">
   {#if score && text}
     <header>
       <h2 data-testid="brief-title">{title}</h2>
+      <button class="bar-link not-printed" onclick={printBrief}>Print</button>
       {#if workspace.studying}<span class="quiet" role="status">working it out …</span>{/if}
     </header>
 
@@ -59,7 +119,19 @@
       <h3>What to do</h3>
       {#each markings as marking (marking.id)}<MarkingItem {workspace} {marking} />{/each}
       {#each open as proposal (proposal.key)}<ProposalItem {workspace} {proposal} />{/each}
-      {#if open.length > 1}<button class="bar-link" onclick={keepAll}>Keep all {open.length} proposals of these bars</button>{/if}
+      {#if open.length}
+        <div class="scope not-printed" data-testid="scope">
+          <label
+            >All {reached.length} proposals
+            <select bind:value={scope}
+              >{#each SCOPES as s (s)}<option value={s}>{SCOPE_NAMES[s]}</option>{/each}</select
+            ></label
+          >
+          <button class="bar-link" onclick={() => decideAll(true)}>Keep them</button>
+          <button class="bar-link" onclick={() => decideAll(false)}>Set them aside</button>
+        </div>
+      {/if}
+      <CopyMarkings {workspace} />
       {#if !markings.length && !open.length}<p class="quiet">Nothing is marked or proposed here.</p>{/if}
       {#if aside.length}
         <details>
@@ -67,8 +139,15 @@
           {#each aside as proposal (proposal.key)}<ProposalItem {workspace} {proposal} />{/each}
         </details>
       {/if}
-      <MarkingForm {workspace} />
+      <div class="not-printed"><MarkingForm {workspace} /></div>
     </section>
+
+    {#if questions.length}
+      <section class="not-printed">
+        <h3>Where musicians differ</h3>
+        {#each questions as question (question.key)}<QuestionCard {workspace} {question} />{/each}
+      </section>
+    {/if}
 
     <section>
       <h3>How long and how loud</h3>
@@ -86,23 +165,11 @@
         Pain, numbness or lasting fatigue: stop, and see a clinician who treats musicians. Rest five minutes in each half hour.
       </p>
     </section>
+    <WrittenBrief {workspace} {draft} />
   {/if}
 </aside>
 
 <style>
-  .brief {
-    overflow-y: auto;
-    padding: 0.75rem 1rem 1.5rem;
-    background: var(--panel);
-    border-left: 1px solid var(--line);
-  }
-
-  header {
-    display: flex;
-    align-items: baseline;
-    gap: 0.75rem;
-  }
-
   section {
     padding-top: 0.7rem;
   }
@@ -135,6 +202,22 @@
 
   details {
     padding: 0.3rem 0;
+  }
+
+  .scope {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.8rem;
+    align-items: baseline;
+    font-size: 0.9rem;
+    padding: 0.2rem 0;
+  }
+
+  .scope select {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
   }
 
   summary {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import { add, cmp, format } from '$core/score/fraction';
+  import { againstPrinted } from '$core/reading/against-printed';
   import { isOnNote, isSpan, MARKING_KINDS, MARKING_VALUES, type Marking, type MarkingKind } from '$core/reading/markings';
   import { placesIn, type Place } from '$core/reading/places';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -95,6 +96,11 @@
       const note = workspace.note(end.note);
       made.end = kind === 'hairpin' && note ? add(end.start, note.duration) : end.start;
       if (end.note && kind === 'slur') made.endNote = end.note;
+    }
+    const printed = workspace.score && againstPrinted(workspace.score, made);
+    if (printed && !own.trim()) {
+      wrong = `The page comes first: ${printed}. Say why under “Because”; it goes into the commentary.`;
+      return null;
     }
     if (remark.trim()) made.remark = remark.trim();
     return made;

@@ -3,6 +3,7 @@
   import { cmp, sub } from '$core/score/fraction';
   import { add } from '$core/score/fraction';
   import type { Marking } from '$core/reading/markings';
+  import { reasonsAt } from '$core/reading/reasons';
   import { placeName, placesIn } from '$core/reading/places';
   import type { Workspace } from '../workspace/workspace.svelte';
   import MarkingForm from './MarkingForm.svelte';
@@ -49,10 +50,25 @@
     workspace.act({ type: 'change-marking', id: marking.id, change });
   }
 
+  /** The facts at the marking's place as its reasons; those that it has already are not said twice. */
+  function giveReasons(): void {
+    const { score } = workspace;
+    if (!score) return;
+    workspace.needDetails();
+    const known = new Set(marking.because.map((b) => b.text));
+    const found = reasonsAt(score, workspace.facts, workspace.details, marking).filter((b) => !known.has(b.text));
+    if (!found.length) {
+      workspace.notice = 'The facts of this place are among the reasons already.';
+      return;
+    }
+    workspace.act({ type: 'change-marking', id: marking.id, change: { because: [...marking.because, ...found] } });
+  }
+
   function key(event: KeyboardEvent): void {
     if (event.key === 'Delete') remove();
     else if (event.altKey && event.key === 'ArrowRight') move(1);
     else if (event.altKey && event.key === 'ArrowLeft') move(-1);
+    else if (event.key === 'r' && !event.ctrlKey && !event.metaKey) giveReasons();
     else return;
     event.preventDefault();
   }
@@ -64,7 +80,7 @@
     onclick={toggle}
     onkeydown={key}
     aria-expanded={open}
-    title="Alt and arrow keys move it, Delete removes it"
+    title="Alt and arrow keys move it, Delete removes it, R gives it reasons from the facts of its place"
   >
     <span class="sign">{markingName(marking)}</span>
     <span class="quiet">{workspace.score ? placeName(workspace.score, marking.start) : ''}</span>
@@ -80,6 +96,7 @@
     <div class="acts">
       <Button size="small" kind="ghost" on:click={() => move(-1)}>Earlier</Button>
       <Button size="small" kind="ghost" on:click={() => move(1)}>Later</Button>
+      <Button size="small" kind="ghost" on:click={giveReasons} title="R">Reasons</Button>
       <Button size="small" kind="ghost" on:click={remove}>Remove</Button>
     </div>
   {/if}

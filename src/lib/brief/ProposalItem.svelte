@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import { placeName } from '$core/reading/places';
+  import { ruleById } from '$core/reading/rules/index';
   import { MARKING_VALUES, type Proposal } from '$core/reading/markings';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { markingName, sourceNames } from './names';
@@ -28,6 +29,13 @@
     {because.text} <a class="quiet" href="/rules#{proposal.rule}">rule</a>
     <span class="quiet">({sourceNames(because.sources)}; strength {Math.round(proposal.strength * 100)} %)</span>
   </p>
+  {#each proposal.outweighs ?? [] as weaker (weaker.rule + weaker.value)}
+    <p class="quiet because" data-testid="outweighed">
+      Stronger here than “{ruleById(weaker.rule)?.title ?? weaker.rule}”, which would say {weaker.value} ({Math.round(
+        weaker.strength * 100
+      )} %).
+    </p>
+  {/each}
   {#if changing}
     <form onsubmit={(e) => (e.preventDefault(), change())}>
       {#if choices && choices.length > 1}

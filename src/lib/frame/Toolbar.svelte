@@ -35,6 +35,13 @@
     flex: 1;
   }
 
+  /* What would be undone is said as far as there is room. */
+  .tools :global(.bx--btn--ghost) {
+    max-width: 14rem;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+
   .saved {
     font-size: 0.85rem;
   }

@@ -36,6 +36,9 @@
     ondrawn
   }: Props = $props();
 
+  /** Room at the end of the line, in the engraving's units; beyond the page's own margin. */
+  const EDGE = 500;
+
   let host: HTMLDivElement;
   let near = $state(false);
   let drawn = $state(0);
@@ -61,6 +64,7 @@
         last = now;
         // eslint-disable-next-line svelte/no-dom-manipulating -- the host is empty for Svelte; the picture is the engraver's
         host.innerHTML = svg;
+        keepWordsInside();
         fault = null;
         drawn++;
         ondrawn?.();
@@ -71,6 +75,17 @@
     );
     return () => (current = false);
   });
+
+  /** Words near the end of a line would run over its edge: they are moved back so that they end with the line. */
+  function keepWordsInside(): void {
+    const edge = host.querySelector<SVGSVGElement>('svg svg')?.viewBox.baseVal.width ?? 0;
+    if (!edge) return;
+    for (const word of host.querySelectorAll<SVGGElement>('g.dir, g.tempo')) {
+      const box = word.getBBox();
+      const over = box.x + box.width - edge + EDGE;
+      if (over > 0) word.setAttribute('transform', `translate(${-over}, 0)`);
+    }
+  }
 
   /** Notes take their classes; what stood before is taken away. */
   $effect(() => {

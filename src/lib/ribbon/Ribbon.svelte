@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { cmp, toNumber, type Fraction } from '$core/score/fraction';
+  import { cmp, fromNumber, toNumber, type Fraction } from '$core/score/fraction';
   import { tempoMarks } from '$core/score/tempo';
-  import { dynamicLevels } from '$core/reading/in-force';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
@@ -21,42 +20,15 @@
     return (measure.index + Math.max(0, Math.min(1, inside))) * cell;
   }
 
+  /** The same for a time in quarters as a number. */
+  const xAt = (quarters: number): number => x(fromNumber(quarters));
+
   const levelY = (step: number): number => ROWS.plan[1] - ((step - 1) / 7) * (ROWS.plan[1] - ROWS.plan[0]);
 
-  /** The dynamic plan as a line: levels hold, hairpins move toward the next level. */
-  const dynamics = $derived.by(() => {
-    if (!score || !cell) return '';
-    const levels = dynamicLevels(score, workspace.reading.markings).filter((l) => l.part === workspace.reading.part);
-    const pins = [
-      ...score.hairpins
-        .filter((h) => h.part === workspace.reading.part)
-        .map((h) => ({ start: h.start, end: h.end, up: h.kind === 'crescendo' })),
-      ...workspace.reading.markings
-        .filter((m) => m.kind === 'hairpin' && m.end)
-        .map((m) => ({ start: m.start, end: m.end!, up: m.value === 'crescendo' }))
-    ].sort((a, b) => cmp(a.start, b.start));
-    const points: string[] = [];
-    let step = levels[0] ? levels[0].step : 4.5;
-    const put = (time: Fraction, value: number) => points.push(`${x(time).toFixed(1)},${levelY(value).toFixed(1)}`);
-    put({ n: 0, d: 1 }, step);
-    const events = [...levels.map((l) => ({ at: l.start, level: l.step })), ...pins.map((p) => ({ at: p.start, pin: p }))].sort((a, b) =>
-      cmp(a.at, b.at)
-    );
-    for (const e of events) {
-      put(e.at, step);
-      if ('level' in e) {
-        step = e.level;
-        put(e.at, step);
-      } else {
-        const goal = levels.find((l) => cmp(l.start, e.pin.end) >= 0 && x(l.start) - x(e.pin.end) < cell);
-        step = goal && goal.step !== step && goal.step > step === e.pin.up ? goal.step : step + (e.pin.up ? 1 : -1);
-        step = Math.max(0.5, Math.min(8.5, step));
-        put(e.pin.end, step);
-      }
-    }
-    points.push(`${width.toFixed(1)},${levelY(step).toFixed(1)}`);
-    return points.join(' ');
-  });
+  /** The dynamic plan as a line. */
+  const dynamics = $derived(
+    workspace.plan && cell ? workspace.plan.points.map((p) => `${xAt(p.time).toFixed(1)},${levelY(p.level).toFixed(1)}`).join(' ') : ''
+  );
 
   /** Tempo in quarters a minute, as a stepped line between the slowest and the fastest mark. */
   const tempo = $derived.by(() => {

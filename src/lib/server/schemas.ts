@@ -101,18 +101,39 @@ const key = Joi.string().max(200).required();
 const type = (name: string, fields: Record<string, Joi.Schema> = {}) =>
   Joi.object({ type: Joi.string().valid(name).required(), ...fields });
 
-export const commandSchema = Joi.alternatives(
+const schoolKey = Joi.string()
+  .valid(...SCHOOLS.map((s) => s.key))
+  .required();
+const option = Joi.string().max(40).required();
+const day = Joi.string().isoDate().required();
+const measure = integer.min(0).max(100_000);
+const level = Joi.number().min(0).max(9);
+const rate = Joi.number().min(10).max(500);
+
+const single = [
   type('set-period', {
     period: Joi.string()
       .valid(...PERIODS)
       .required()
   }),
-  type('answer-school', {
-    key: Joi.string()
-      .valid(...SCHOOLS.map((s) => s.key))
-      .required(),
-    option: Joi.string().max(40).required(),
-    on: Joi.string().isoDate().required()
+  type('answer-school', { key: schoolKey, option, on: day }),
+  type('answer-here', {
+    answer: Joi.object({ key: schoolKey, option: option, from: fraction.required(), to: fraction.required(), on: day }).required()
+  }),
+  type('withdraw-answer', { key: schoolKey, from: fraction.allow(null).required() }),
+  type('postpone-question', { key: schoolKey, on: day }),
+  type('pull-level', { measure: measure.required(), level: level.allow(null).required() }),
+  type('set-peak', { measure: measure.allow(null).required() }),
+  type('set-ceiling', { level: level.allow(null).required() }),
+  type('request-tempo', {
+    range: Joi.object({ low: rate.required(), high: rate.min(Joi.ref('low')).required() })
+      .allow(null)
+      .required()
+  }),
+  type('write-brief', {
+    from: measure.required(),
+    to: measure.min(Joi.ref('from')).required(),
+    text: Joi.string().allow(null).max(8000).required()
   }),
   type('weigh-rule', { rule: id.required(), factor: Joi.number().min(0).max(2).required() }),
   type('accept-finding', { finding: Joi.string().max(200).required(), because: words.allow(null).required() }),
@@ -143,6 +164,18 @@ export const commandSchema = Joi.alternatives(
   type('reopen', { key }),
   type('undo'),
   type('redo')
+];
+
+export const commandSchema = Joi.alternatives(
+  ...single,
+  type('together', {
+    what: Joi.string().max(200).required(),
+    commands: Joi.array()
+      .items(Joi.alternatives(...single))
+      .min(1)
+      .max(2000)
+      .required()
+  })
 );
 
 export const appendSchema = Joi.object({
@@ -156,3 +189,7 @@ export const revisionSchema = integer.min(0).required();
 export const hashSchema = Joi.string().hex().length(64).required();
 export const fileNameSchema = Joi.string().min(1).max(255).required();
 export const excerptSchema = Joi.object({ from: integer.min(0).required(), to: integer.min(Joi.ref('from')).max(100_000).required() });
+
+const readingName = Joi.string().trim().min(1).max(80).required();
+export const copySchema = Joi.object({ from: integer.min(1).required(), name: readingName });
+export const renameSchema = Joi.object({ name: readingName });

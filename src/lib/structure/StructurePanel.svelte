@@ -29,7 +29,7 @@
   }
 </script>
 
-<aside class="panel" aria-label="Facts and corrections">
+<aside class="side-panel" aria-label="Facts and corrections">
   {#if score}
     <header>
       <h2 data-testid="brief-title">{title}</h2>
@@ -68,19 +68,6 @@
 </aside>
 
 <style>
-  .panel {
-    overflow-y: auto;
-    padding: 0.75rem 1rem 1.5rem;
-    background: var(--panel);
-    border-left: 1px solid var(--line);
-  }
-
-  header {
-    display: flex;
-    align-items: baseline;
-    gap: 0.75rem;
-  }
-
   .tabs {
     display: flex;
     gap: 1rem;

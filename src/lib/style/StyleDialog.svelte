@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { Modal } from 'carbon-components-svelte';
+  import { Button, Modal } from 'carbon-components-svelte';
   import { SOURCES } from '$core/style/bibliography';
   import { ruleById } from '$core/reading/rules/index';
   import { PERIODS, PROFILES, type Period } from '$core/style/profiles';
   import { SCHOOLS, type School, type SchoolKey } from '$core/style/schools';
+  import { today } from '../workspace/today';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace, open, onclose }: { workspace: Workspace; open: boolean; onclose: () => void } = $props();
@@ -17,10 +18,27 @@
       .map((s) => ({ ...s, key: s.key as SchoolKey }))
   );
 
+  // svelte-ignore state_referenced_locally -- the fields start from what is asked for and are the user's from then on
+  let low = $state<number | null>(workspace.reading.requested?.low ?? null);
+  // svelte-ignore state_referenced_locally
+  let high = $state<number | null>(workspace.reading.requested?.high ?? null);
+  let asked = $state('');
+
+  function request(): void {
+    const from = low ?? high;
+    const to = high ?? low;
+    asked =
+      from === null || to === null
+        ? 'Please give at least one number.'
+        : from > to
+          ? 'The lowest tempo must not be above the highest.'
+          : '';
+    if (!asked) workspace.act({ type: 'request-tempo', range: { low: from!, high: to! } });
+  }
+
   const weighed = $derived(Object.entries(workspace.reading.ruleFactors));
 
   const chosen = (key: SchoolKey): string | undefined => workspace.reading.schools[key]?.option ?? usual[key];
-  const today = (): string => new Date().toISOString().slice(0, 10);
 </script>
 
 <Modal {open} passiveModal size="lg" modalHeading="Style and schools" on:close={onclose} hasScrollingContent>
@@ -34,6 +52,18 @@
     ></label
   >
   <p class="quiet">{PROFILES[period].summary}</p>
+  <form class="request" onsubmit={(e) => (e.preventDefault(), request())}>
+    <label>A jury or audition asks for <input type="number" min="10" max="500" bind:value={low} aria-label="lowest" /></label>
+    <label>to <input type="number" min="10" max="500" bind:value={high} aria-label="highest" /> beats a minute</label>
+    <Button size="small" kind="ghost" type="submit">Set</Button>
+    {#if workspace.reading.requested}
+      <span class="quiet">{workspace.reading.requested.low} to {workspace.reading.requested.high} is asked for.</span>
+      <button type="button" class="bar-link" onclick={() => workspace.act({ type: 'request-tempo', range: null })}
+        >Nothing is asked for</button
+      >
+    {/if}
+    {#if asked}<span class="wrong" role="alert">{asked}</span>{/if}
+  </form>
   {#each questions as school (school.key)}
     {@const answer = workspace.reading.schools[school.key]}
     <fieldset data-testid="school-{school.key}">
@@ -81,6 +111,26 @@
   .period {
     display: block;
     padding-bottom: 0.3rem;
+  }
+
+  .request {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    align-items: center;
+    padding-top: 0.6rem;
+  }
+
+  .request input {
+    width: 4.5rem;
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+  }
+
+  .wrong {
+    color: var(--cds-danger-01);
   }
 
   fieldset {

@@ -4,7 +4,10 @@ import type { Facts, Pin } from '$core/analysis/facts';
 import { findLike, type MotiveOccurrence } from '$core/analysis/motives';
 import { skeleton } from '$core/analysis/note-roles';
 import { skeletonDocument } from '$core/edition/skeleton';
-import type { Style } from '$core/reading/context';
+import { ruleContext, type Style } from '$core/reading/context';
+import { effectsOf, questionPlaces, type Effect, type QuestionPlaces } from '$core/reading/questions';
+import type { Fraction } from '$core/score/fraction';
+import type { SchoolKey } from '$core/style/schools';
 import { propose } from '$core/reading/propose';
 import type { Proposal } from '$core/reading/markings';
 import type { Score } from '$core/score/model';
@@ -15,13 +18,25 @@ export type StudyRequest =
   | { type: 'study'; number: number; pins: Pin[]; base: Facts | null; style: Style; part: number }
   /** What a closer look finds; asked for by the rooms that show it. */
   | { type: 'details'; number: number; pins: Pin[]; base: Facts | null }
+  /** What each answer to a question of school would change, for the whole piece or a stretch of it. */
+  | {
+      type: 'effects';
+      number: number;
+      key: SchoolKey;
+      range: { from: Fraction; to: Fraction } | null;
+      pins: Pin[];
+      base: Facts | null;
+      style: Style;
+      part: number;
+    }
   | { type: 'find'; notes: string[] }
   | { type: 'skeleton'; from: number; to: number; level: 1 | 2; part: number; pins: Pin[]; base: Facts | null };
 
 export type StudyAnswer =
   /** The score as JSON: a long one is read from text much faster than it is cloned. */
   | { type: 'opened'; score: string }
-  | { type: 'studied'; number: number; facts: Facts; proposals: Proposal[] }
+  | { type: 'studied'; number: number; facts: Facts; proposals: Proposal[]; questions: QuestionPlaces[] }
+  | { type: 'effects'; number: number; key: SchoolKey; effects: Effect[] }
   | { type: 'detailed'; number: number; details: Details }
   | { type: 'found'; notes: string[]; places: MotiveOccurrence[] }
   | { type: 'skeleton'; from: number; to: number; document: string | null }
@@ -67,7 +82,18 @@ self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
     else if (data.type === 'study') {
       const { facts } = study(data.pins, data.base);
       const style = { ...data.style, details: detailsOf(data.pins, data.base) };
-      answer({ type: 'studied', number: data.number, facts, proposals: propose(score, facts, style, data.part) });
+      answer({
+        type: 'studied',
+        number: data.number,
+        facts,
+        proposals: propose(score, facts, style, data.part),
+        questions: questionPlaces(ruleContext(score, facts, style, data.part))
+      });
+    } else if (data.type === 'effects') {
+      const { facts } = study(data.pins, data.base);
+      const style = { ...data.style, details: detailsOf(data.pins, data.base) };
+      const effects = effectsOf(score, facts, style, data.key, data.part, data.range);
+      answer({ type: 'effects', number: data.number, key: data.key, effects });
     } else if (data.type === 'details') answer({ type: 'detailed', number: data.number, details: detailsOf(data.pins, data.base) });
     else if (data.type === 'find') answer({ type: 'found', notes: data.notes, places: findLike(opened().texture, data.notes) });
     else answer({ type: 'skeleton', from: data.from, to: data.to, document: skeletonOf(data) });

@@ -2,8 +2,12 @@ import type { Details } from '$core/analysis/details';
 import type { Facts, KeyFact, Pin } from '$core/analysis/facts';
 import type { MotiveOccurrence } from '$core/analysis/motives';
 import { apply, styleOf, describe, replay, resolve, type Command, type Reading } from '$core/reading/commands';
+import type { Style } from '$core/reading/context';
+import { dynamicPlan } from '$core/reading/dynamic-plan';
+import { questionsFrom, type Effect, type QuestionPlaces } from '$core/reading/questions';
+import type { SchoolKey } from '$core/style/schools';
 import type { Marking, Proposal } from '$core/reading/markings';
-import { cmp, type Fraction } from '$core/score/fraction';
+import { add, cmp, type Fraction } from '$core/score/fraction';
 import type { Measure, Note, Score } from '$core/score/model';
 import { renumbered } from '$core/score/numbering';
 import { barLabel, measureAt } from '$core/score/position';
@@ -27,6 +31,13 @@ export class Workspace {
   facts = $state.raw<Facts>() as Facts;
   proposals = $state.raw<Proposal[]>([]);
   reading = $state.raw<Reading>() as Reading;
+  /** Loudness over the whole piece, as marked, shaped and pulled at. */
+  readonly plan = $derived(this.score ? dynamicPlan(this.score, this.facts, this.reading) : null);
+  /** Where the questions of school matter; the answers are the reading's. */
+  private questionPlaces = $state.raw<QuestionPlaces[]>([]);
+  readonly questions = $derived(questionsFrom(this.questionPlaces, this.reading));
+  /** What each answer to the opened question would change; null while it is worked out. */
+  effects = $state.raw<{ key: SchoolKey; effects: Effect[] } | null>(null);
   /** What a closer look finds; null until a room has asked for it. */
   details = $state.raw<Details | null>(null);
   /** Places that are like the chosen notes, after "find this". */
@@ -55,6 +66,7 @@ export class Workspace {
   private readonly worker = takeStudyWorker();
   private wantsDetails = false;
   private studyNumber = 0;
+  private effectsNumber = 0;
   private studied = '';
   private document = '';
   /** The score as read, with the numbers that are printed. */
@@ -200,12 +212,15 @@ export class Workspace {
       if (answer.number !== this.studyNumber) return;
       this.facts = answer.facts;
       this.proposals = answer.proposals;
+      this.questionPlaces = answer.questions;
       this.studying = this.wantsDetails;
       if (this.wantsDetails) this.askDetails();
     } else if (answer.type === 'detailed') {
       if (answer.number !== this.studyNumber) return;
       this.details = answer.details;
       this.studying = false;
+    } else if (answer.type === 'effects') {
+      if (answer.number === this.effectsNumber) this.effects = answer;
     } else if (answer.type === 'found') this.found = { notes: answer.notes, places: answer.places };
     else if (answer.type === 'skeleton') this.skeleton = answer;
     else {
@@ -219,6 +234,28 @@ export class Workspace {
     if (this.wantsDetails) return;
     this.wantsDetails = true;
     if (this.score && !this.studying) this.askDetails();
+  }
+
+  /** Asks what each answer to a question would change; for the selected bars only where `here`. */
+  askEffects(key: SchoolKey, here: boolean): void {
+    this.effects = null;
+    this.send({
+      type: 'effects',
+      number: ++this.effectsNumber,
+      key,
+      range: here ? this.selectedRange() : null,
+      pins: this.pins,
+      base: this.data.facts,
+      style: $state.snapshot(styleOf(this.reading)) as Style,
+      part: this.reading.part
+    });
+  }
+
+  /** The selected bars as a half-open stretch of time. */
+  selectedRange(): { from: Fraction; to: Fraction } {
+    const { measures } = this.score!;
+    const last = measures[Math.min(this.selection.to, measures.length - 1)];
+    return { from: measures[Math.min(this.selection.from, measures.length - 1)].start, to: add(last.start, last.length) };
   }
 
   /** Looks for all places that are like the chosen notes. */

@@ -147,6 +147,21 @@ for (const c of CASES)
     assert.ok(!kinds(c.no, c.without).includes(c.kind));
   });
 
+test('what was set aside as a proposal is not found again by the proof', () => {
+  const text = `${THEME}${OTHER}z4 c2ed|c2G2 A2cB|A4 G2FE|D2EF z4|`;
+  const score = abc(HEAD + text);
+  const [proposal] = propose(score, factsOf(openAnalysis(score)), 'classical').filter((p) => p.rule === 'mark-the-displaced-theme');
+  const kinds = (commands: Command[]) => findings(text, () => commands).map((f) => f.kind);
+  assert.ok(kinds([]).includes('displaced theme not marked'));
+  assert.ok(!kinds([{ type: 'set-aside', key: proposal.key }]).includes('displaced theme not marked'));
+});
+
+test('a swell returns to where it began and needs no goal', () => {
+  const of = (text: string) => findings(text).filter((f) => f.kind === 'hairpin without goal').length;
+  assert.equal(of('!p!c2!<(!d2 e2!<)!f2|!>(!g4 e4!>)!|d8|c8|'), 0);
+  assert.equal(of('!p!c2!<(!d2 e2!<)!f2|g4 e4|d8|c8|'), 1);
+});
+
 test('breath between dissonance and resolution, and stress on a resolution', () => {
   const head = 'M:4/4\nL:1/8\n%%score {S B}\nV:S name="Piano"\nV:B clef=bass\nK:C\n';
   const music = `${head}V:S\ne2 c2 f2 e2|c8|\nV:B\n[C,E,G,]8|[C,E,G,]8|`;

@@ -59,6 +59,23 @@ test('whatever is pulled, levels stay on the scale and in order of time', () => 
   );
 });
 
+test('editorial hairpins without a goal do not add up: the level in force comes back', () => {
+  const dim = (k: number, bar: number, quarters: number): Reading['markings'][number] => ({
+    id: `h${k}`,
+    kind: 'hairpin',
+    value: 'diminuendo',
+    part: 0,
+    staff: 1,
+    start: score.measures[bar].start,
+    end: { n: score.measures[bar].start.n + quarters, d: 1 },
+    because: []
+  });
+  const plan = dynamicPlan(score, facts, reading({ markings: [dim(0, 3, 2), dim(1, 4, 2), dim(2, 5, 2)] }));
+  assert.ok(plan.softest > 2, `${plan.softest}`);
+  // The arch of a phrase may shade it by a little.
+  assert.ok(Math.abs(plan.bars[6].level - dynamicPlan(score, facts, reading()).bars[6].level) < 0.2);
+});
+
 test('levels have names in the piece’s own signs, and decibels beside them', () => {
   assert.equal(levelName(5), 'mf');
   assert.equal(levelName(5.4), 'mf+');

@@ -6,7 +6,15 @@ import { after, test } from 'node:test';
 import { openDatabase } from '../../../src/lib/server/db/client.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { addPiece, findDocument, findPiece, findStudy, listPieces, removePiece } from '../../../src/lib/server/repositories/pieces.ts';
-import { append, firstReading, logAfter } from '../../../src/lib/server/repositories/readings.ts';
+import {
+  append,
+  copyReading,
+  firstReading,
+  listReadings,
+  logAfter,
+  removeReading,
+  renameReading
+} from '../../../src/lib/server/repositories/readings.ts';
 import { appendSchema } from '../../../src/lib/server/schemas.ts';
 import type { Command } from '../../../src/core/reading/commands.ts';
 
@@ -78,4 +86,33 @@ test('commands from outside are checked field by field', () => {
     })
   );
   assert.ok(check({ type: 'pin', pin: { id: 'p', kind: 'key', start: { n: 0, d: 0 }, end: { n: 1, d: 1 }, key: 'C major' } }));
+});
+
+test('a reading is copied with its acts; the copy goes its own way; the last one stays', async () => {
+  const piece = await add();
+  const first = (await firstReading(db, piece.id))!;
+  await append(db, first.id, 0, [command('baroque')]);
+  const copy = (await copyReading(db, first.id, 'For the jury'))!;
+  assert.deepEqual(await logAfter(db, copy.id, 0), await logAfter(db, first.id, 0));
+  await append(db, copy.id, 1, [command('romantic')]);
+  assert.equal((await logAfter(db, first.id, 0)).length, 1);
+  assert.equal((await logAfter(db, copy.id, 0)).length, 2);
+  assert.ok(await renameReading(db, copy.id, 'For the recital'));
+  assert.deepEqual(
+    (await listReadings(db, piece.id)).map((r) => r.name),
+    ['First reading', 'For the recital']
+  );
+  assert.equal(await removeReading(db, first.id), 'removed');
+  assert.equal(await removeReading(db, copy.id), 'last');
+  assert.equal(await removeReading(db, first.id), 'missing');
+  assert.equal(await copyReading(db, 99_999, 'x'), undefined);
+});
+
+test('several acts together are checked like single ones', () => {
+  const good = { base: 0, commands: [{ type: 'together', what: 'two', commands: [command('baroque'), { type: 'set-peak', measure: 3 }] }] };
+  assert.equal(appendSchema.validate(good).error, undefined);
+  const bad = { base: 0, commands: [{ type: 'together', what: 'two', commands: [{ type: 'set-peak', measure: -1 }] }] };
+  assert.ok(appendSchema.validate(bad).error);
+  const nested = { base: 0, commands: [{ type: 'together', what: 'two', commands: [good.commands[0]] }] };
+  assert.ok(appendSchema.validate(nested).error);
 });

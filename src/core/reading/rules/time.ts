@@ -16,6 +16,10 @@ function timeWordIn(c: RuleContext, from: Fraction, to: Fraction): boolean {
   );
 }
 
+/** The notes slow down by themselves somewhere in [from, to]. */
+const slowsByItself = (c: RuleContext, from: Fraction, to: Fraction): boolean =>
+  c.details.rhythms.some((r) => r.kind === 'written-out slowing' && lte(r.start, to) && lte(from, r.end));
+
 /** The firm cadences at which a section closes. */
 function closingCadences(c: RuleContext): CadenceFact[] {
   return c.facts.cadences.filter((cadence) => {
@@ -39,7 +43,7 @@ export const TIME: Rule[] = [
       closingCadences(c).flatMap((cadence) => {
         const from = barBefore(c, cadence.start);
         const tone = c.line.find((t) => lte(from, t.note.start));
-        if (!tone || timeWordIn(c, sub(from, c.bar(from).length), cadence.start)) return [];
+        if (!tone || slowsByItself(c, from, cadence.start) || timeWordIn(c, sub(from, c.bar(from).length), cadence.start)) return [];
         return [
           {
             kind: 'tempo' as const,

@@ -9,6 +9,36 @@ export async function firstReading(db: Database, pieceId: number): Promise<Readi
   return (await db.select().from(readings).where(eq(readings.pieceId, pieceId)).orderBy(asc(readings.id)).limit(1))[0];
 }
 
+/** Readings of a piece, the oldest first. */
+export const listReadings = (db: Database, pieceId: number): Promise<ReadingRow[]> =>
+  db.select().from(readings).where(eq(readings.pieceId, pieceId)).orderBy(asc(readings.id));
+
+/** A new reading of the same piece with the same acts so far; both go their own ways from there. */
+export async function copyReading(db: Database, id: number, name: string): Promise<ReadingRow | undefined> {
+  const model = await findReading(db, id);
+  if (!model) return undefined;
+  return db.transaction(async (tx) => {
+    const [copy] = await tx.insert(readings).values({ pieceId: model.pieceId, name }).returning();
+    await tx.run(
+      sql`insert into ${commands} (reading_id, seq, command) select ${copy.id}, seq, command from ${commands} where reading_id = ${id}`
+    );
+    return copy;
+  });
+}
+
+export async function renameReading(db: Database, id: number, name: string): Promise<boolean> {
+  return (await db.update(readings).set({ name }).where(eq(readings.id, id)).returning()).length > 0;
+}
+
+/** Takes a reading away with all its acts; the last one of a piece stays. */
+export async function removeReading(db: Database, id: number): Promise<'removed' | 'last' | 'missing'> {
+  const reading = await findReading(db, id);
+  if (!reading) return 'missing';
+  if ((await listReadings(db, reading.pieceId)).length < 2) return 'last';
+  await db.delete(readings).where(eq(readings.id, id));
+  return 'removed';
+}
+
 export async function findReading(db: Database, id: number): Promise<ReadingRow | undefined> {
   return (await db.select().from(readings).where(eq(readings.id, id)))[0];
 }

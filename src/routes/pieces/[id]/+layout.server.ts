@@ -3,16 +3,20 @@ import { database } from '$lib/server/db/client';
 import { valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
 import { findDocument, findPiece, findStudy, storeStudy } from '$lib/server/repositories/pieces';
-import { firstReading, logAfter } from '$lib/server/repositories/readings';
+import { listReadings, logAfter } from '$lib/server/repositories/readings';
 import { idSchema } from '$lib/server/schemas';
 import type { LayoutServerLoad } from './$types';
 
-export const load: LayoutServerLoad = async ({ params }) => {
+/** A piece with one of its readings: that of `?reading=`, else the first. */
+export const load: LayoutServerLoad = async ({ params, url }) => {
   const id = valid<number>(idSchema, params.id, 'The number of the piece');
   const db = await database();
   const piece = await findPiece(db, id);
-  const reading = piece && (await firstReading(db, id));
-  if (!piece || !reading) error(404, 'This piece is not on the shelf.');
+  const readings = piece ? await listReadings(db, id) : [];
+  const wanted = url.searchParams.get('reading');
+  const reading = wanted === null ? readings[0] : readings.find((r) => String(r.id) === wanted);
+  if (!piece || !readings.length) error(404, 'This piece is not on the shelf.');
+  if (!reading) error(404, 'This reading is not here any more.');
   let study = await findStudy(db, piece.sourceHash);
   if (!study) {
     // The engine is newer than what was stored: work it out again, once.
@@ -21,6 +25,7 @@ export const load: LayoutServerLoad = async ({ params }) => {
   }
   return {
     piece: { id: piece.id, title: piece.title, composer: piece.composer, instrument: piece.instrument, bars: piece.bars },
+    readings: readings.map(({ id, name }) => ({ id, name })),
     survey: study.survey,
     workspace: {
       pieceId: id,

@@ -14,7 +14,7 @@
 {#if holder.current?.score}
   {@const workspace = holder.current}
   {@const score = holder.current.score}
-  <div class="room">
+  <div class="room-with-bar">
     <Toolbar {workspace}>
       <label><input type="checkbox" bind:checked={withReasons} /> commentary</label>
       <Button size="small" kind="tertiary" on:click={() => print()}>Print</Button>
@@ -61,6 +61,10 @@
               <div class="entry" data-testid="commentary-entry">
                 <h3>{entry.bar}</h3>
                 <ul>
+                  {#each entry.written as brief, k (k)}<li class="written">
+                      {#if brief.to}<em>To {brief.to}:</em>{/if}
+                      {brief.text}
+                    </li>{/each}
                   {#each entry.lines as line, k (k)}<li>
                       <strong>{line.what}.</strong>
                       {line.because}{#if line.remark}
@@ -84,12 +88,6 @@
 {/if}
 
 <style>
-  .room {
-    height: 100%;
-    display: grid;
-    grid-template-rows: auto minmax(0, 1fr);
-  }
-
   .desk {
     overflow-y: auto;
     background: var(--line);
@@ -158,6 +156,10 @@
     list-style: none;
   }
 
+  .written {
+    white-space: pre-line;
+  }
+
   .opening {
     padding: 2rem;
   }
@@ -169,10 +171,6 @@
   }
 
   @media print {
-    .room {
-      display: block;
-    }
-
     .desk {
       padding: 0;
       background: none;

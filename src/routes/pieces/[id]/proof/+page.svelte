@@ -29,7 +29,7 @@
   function lead(f: Finding): void {
     const bar = workspace?.measureOf(f.start)?.index ?? 0;
     workspace?.select(bar);
-    void goto(`/pieces/${data.piece.id}/reading?bar=${bar}`);
+    void goto(`/pieces/${data.piece.id}/reading?reading=${data.workspace.readingId}&bar=${bar}`);
   }
 
   function solve(f: Finding): void {
@@ -48,7 +48,7 @@
 </script>
 
 {#if workspace && findings}
-  <div class="room">
+  <div class="room-with-bar">
     <Toolbar {workspace}>
       <span data-testid="finding-count">{open.length} {open.length === 1 ? 'finding' : 'findings'}</span>
     </Toolbar>
@@ -105,12 +105,6 @@
 {/if}
 
 <style>
-  .room {
-    height: 100%;
-    display: grid;
-    grid-template-rows: auto minmax(0, 1fr);
-  }
-
   .list {
     overflow-y: auto;
     padding: 1rem 1.5rem 3rem;

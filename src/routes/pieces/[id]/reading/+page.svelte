@@ -3,6 +3,7 @@
   import StyleDialog from '$lib/style/StyleDialog.svelte';
   import { draftOf } from '$core/reading/draft';
   import Brief from '$lib/brief/Brief.svelte';
+  import Menu from '$lib/frame/Menu.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
@@ -10,11 +11,15 @@
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { PERIODS, PROFILES, type Period } from '$core/style/profiles';
   import { useWorkspace } from '$lib/workspace/context';
+  import Readings from '$lib/readings/Readings.svelte';
+  import Terrain from '$lib/ribbon/Terrain.svelte';
 
+  const { data } = $props();
   const holder = useWorkspace();
   let chords = $state(false);
   let keys = $state(false);
   let styling = $state(false);
+  let planned = $state(true);
   const drafted = $derived(holder.current ? draftOf(holder.current.proposals, new Set(Object.keys(holder.current.reading.decisions))) : []);
   const rows = $derived(
     holder.current?.score
@@ -27,8 +32,10 @@
 {#if holder.current}
   {@const workspace = holder.current}
   <div class="room">
+    {#if planned}<Terrain {workspace} />{/if}
     <Ribbon {workspace} />
     <Toolbar {workspace}>
+      <Readings piece={data.piece.id} readings={data.readings} current={data.workspace.readingId} />
       <label
         >Period <select
           value={workspace.reading.period}
@@ -45,9 +52,12 @@
         on:click={() => workspace.act({ type: 'draft', kept: drafted })}
         title="Keeps every proposal that is strong enough, in one act that one undo takes back">Draft a reading</Button
       >
-      <label><input type="checkbox" bind:checked={chords} /> chords</label>
-      <label><input type="checkbox" bind:checked={keys} /> keys</label>
-      <ViewOptions {workspace} />
+      <Menu label="Show">
+        <label><input type="checkbox" bind:checked={planned} /> dynamic plan</label>
+        <label><input type="checkbox" bind:checked={chords} /> chords</label>
+        <label><input type="checkbox" bind:checked={keys} /> keys</label>
+        <ViewOptions {workspace} />
+      </Menu>
       <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable /></div>
@@ -63,12 +73,18 @@
     height: 100%;
     display: grid;
     grid-template-columns: minmax(0, 1fr) 24rem;
-    grid-template-rows: auto auto minmax(0, 1fr);
+    grid-template-rows: auto auto auto minmax(0, 1fr);
   }
 
+  .room > :global(.terrain),
   .room > :global(.ribbon),
   .room > :global(.tools) {
     grid-column: 1 / -1;
+  }
+
+  .room > .page,
+  .room > :global(.brief) {
+    grid-row: 4;
   }
 
   .page {

@@ -99,7 +99,7 @@
     grid-column: 1 / -1;
   }
 
-  .room > :global(.panel) {
+  .room > :global(.side-panel) {
     grid-column: 2;
     grid-row: 3 / -1;
   }

@@ -1,0 +1,237 @@
+/**
+ * The readings of the demo studio: what its teachers have decided about the three pieces in the week before the
+ * autumn jury. Some questions are left open and some findings are left to be seen.
+ */
+import { draftId } from '../src/core/reading/draft.ts';
+import type { Command } from '../src/core/reading/commands.ts';
+import type { Marking, Proposal } from '../src/core/reading/markings.ts';
+import { cmp, frac } from '../src/core/score/fraction.ts';
+import type { Score } from '../src/core/score/model.ts';
+import { measureAt } from '../src/core/score/position.ts';
+import type { Period } from '../src/core/style/profiles.ts';
+import type { SchoolKey } from '../src/core/style/schools.ts';
+
+export interface DemoReading {
+  file: string;
+  period: Period;
+  /** Questions answered, with the day; those not named stay open. */
+  answers: [SchoolKey, string, string][];
+  postponed: SchoolKey[];
+  /** Proposals kept: by rule, or by rule in some bars ("rule: 3 11"). */
+  kept: string[];
+  aside: string[];
+  /** Markings by the teacher's own hand: kind, value, bar, beat (from 1, in quarters), reason, word to the player. */
+  own: { kind: Marking['kind']; value: string; bar: string; beat: number; because: string; remark?: string }[];
+  briefs: { from: string; to: string; text: string }[];
+  /** Bar of the peak. */
+  peak: string;
+  requested?: { low: number; high: number };
+  accepted: [kind: string, because: string][];
+}
+
+export const DEMO_READINGS: DemoReading[] = [
+  {
+    file: 'etude.abc',
+    period: 'romantic',
+    answers: [
+      ['rubato', 'arch', '2026-10-05'],
+      ['return', 'steal-in', '2026-10-05'],
+      ['text', 'as-printed', '2026-10-05']
+    ],
+    postponed: ['plan'],
+    kept: [
+      'grow-from-hairpin-to-hairpin',
+      'the-notes-slow-by-themselves',
+      'accidental-of-the-turn',
+      'taper-the-ending',
+      'one-peak',
+      'restore-the-tempo',
+      'rise-grows',
+      'fall-fades: 9 18',
+      'group-the-cadenza',
+      'read-the-cadenza-as-slowing',
+      'back-to-the-letter',
+      'the-turn-comes-late',
+      'breathe-at-phrase-end',
+      'die-away-to-nothing',
+      'die-away-in-both',
+      'how-long-the-fermata: 18'
+    ],
+    aside: ['two-bars-as-one', 'fall-fades: 7', 'give-the-hairpin-a-goal'],
+    own: [
+      {
+        kind: 'breath',
+        value: 'breath',
+        bar: '12',
+        beat: 3,
+        because: 'The line to the peak is long; the rest here is the last easy place before it.',
+        remark: 'A full, quick breath, without a new beginning.'
+      },
+      {
+        kind: 'text',
+        value: 'lantern, far off',
+        bar: '1',
+        beat: 1,
+        because: 'Soft, low and minor: the light is seen before the harbour is.',
+        remark: 'Tone without an edge; the first note is already moving.'
+      }
+    ],
+    briefs: [
+      {
+        from: '13',
+        to: '16',
+        text: 'Everything before was on the way here. Breathe in bar 12, keep the f of bar 13 broad rather than hard, and let the allargando carry the sound up: the G of bar 16 is the one loudest note of the piece.\n\nPractise the four bars without the slurs, each note full, then with them; then from bar 16 backwards, one bar more each time.'
+      }
+    ],
+    peak: '16',
+    accepted: []
+  },
+  {
+    file: 'andantino.abc',
+    period: 'classical',
+    answers: [
+      ['trill-start', 'upper', '2026-10-12'],
+      ['repeats', 'vary-dynamics', '2026-10-12'],
+      ['slur-pairs', 'lift-second', '2026-10-12'],
+      ['touch', 'detached', '2026-10-14']
+    ],
+    postponed: ['return'],
+    kept: [
+      'accompaniment-below: 1',
+      'length-of-unmarked-notes',
+      'lift-the-second-of-a-pair: 1',
+      'resolution-softer',
+      'where-the-trill-begins',
+      'ending-of-the-trill',
+      'taper-the-ending: 8 10 12',
+      'part-the-phrases',
+      'grow-from-hairpin-to-hairpin',
+      'how-long-the-fermata',
+      'one-peak',
+      'bring-out-the-colour',
+      'grow-into-the-dominant',
+      'a-word-for-the-section: 17'
+    ],
+    aside: ['two-bars-as-one', 'the-upbeat-leads-on', 'a-word-for-the-section: 9'],
+    own: [
+      {
+        kind: 'dynamic',
+        value: 'p',
+        bar: '17',
+        beat: 1,
+        because: 'The theme comes home; it need not be announced twice.',
+        remark: 'Wait for the silence after the fermata, then begin as if nothing had happened.'
+      },
+      {
+        kind: 'fingering',
+        value: '3',
+        bar: '13',
+        beat: 1,
+        because: 'The hand opens toward the B flat of bar 12 and lies well for the run of bar 15.'
+      }
+    ],
+    briefs: [
+      {
+        from: '9',
+        to: '16',
+        text: 'The middle asks the question. Four plus four bars: the bass steps down under the tune (E, F, F sharp, G), and each step is a little warmer than the last. The poco rit. belongs to bar 15 alone.\n\nLeft hand by itself until its eighths are so even that you could sing over them.'
+      }
+    ],
+    peak: '16',
+    requested: { low: 80, high: 92 },
+    accepted: []
+  },
+  {
+    file: 'corrente.abc',
+    period: 'baroque',
+    answers: [
+      ['repeats', 'ornament', '2026-10-19'],
+      ['trill-start', 'upper', '2026-10-19'],
+      ['bowing', 'rule-of-downbow', '2026-10-19'],
+      ['touch', 'half', '2026-10-21']
+    ],
+    postponed: ['suspect-notes'],
+    kept: [
+      'say-how-it-begins',
+      'length-of-unmarked-notes',
+      'downbow-on-the-downbeat',
+      'light-upbeat',
+      'separate-the-leaps',
+      'sequence-units-as-groups',
+      'anchor-notes-of-the-sequence',
+      'part-the-phrases',
+      'resolution-softer',
+      'where-the-trill-begins',
+      'ending-of-the-trill',
+      'say-how-a-section-begins',
+      'weight-where-harmony-changes',
+      'bring-out-the-colour',
+      'only-the-last-cadence-slows',
+      'decorate-the-repeat: 3 11'
+    ],
+    aside: ['mark-the-displaced-theme', 'same-on-purpose', 'decorate-the-repeat: 1 16 18'],
+    own: [
+      {
+        kind: 'text',
+        value: 'bow stays low',
+        bar: '5',
+        beat: 1,
+        because: 'The sequence changes strings in every bar; a low bow keeps the crossings small.',
+        remark: 'From the wrist, not from the shoulder. If the arm tires, stop and shake it out.'
+      }
+    ],
+    briefs: [
+      {
+        from: '5',
+        to: '10',
+        text: 'Three times two bars, each a step lower, through the circle of fifths. Play only the first note of each unit, down-bow, in tempo; then add its answer; then all. The slurred pair leans on its first note and lets go of the second.'
+      }
+    ],
+    peak: '26',
+    accepted: [['parallel places treated differently', 'The units of the first strain are spread; bar 23 hurries to the cadence.']]
+  }
+];
+
+/** True when a list of rules names a proposal, by its rule or by rule and bar. */
+function names(list: readonly string[], proposal: Proposal, bar: string): boolean {
+  return list.some((entry) => {
+    const [rule, bars] = entry.split(': ');
+    return rule === proposal.rule && (!bars || bars.split(' ').includes(bar));
+  });
+}
+
+/** The commands by which a demo reading comes about, from the proposals of its style. */
+export function demoCommands(reading: DemoReading, score: Score, proposals: readonly Proposal[]): Command[] {
+  const measure = (number: string) => score.measures.find((m) => m.number === number)!;
+  const timeOf = (bar: string, beat: number) => ({ n: measure(bar).start.n + (beat - 1) * measure(bar).start.d, d: measure(bar).start.d });
+  const commands: Command[] = [
+    ...reading.answers.map(([key, option, on]) => ({ type: 'answer-school' as const, key, option, on })),
+    ...reading.postponed.map((key) => ({ type: 'postpone-question' as const, key, on: '2026-10-26' }))
+  ];
+  for (const p of proposals) {
+    const bar = measureAt(score, p.marking.start).number;
+    if (names(reading.aside, p, bar)) commands.push({ type: 'set-aside', key: p.key });
+    else if (names(reading.kept, p, bar)) commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: draftId(p.key) } });
+  }
+  reading.own.forEach((o, k) => {
+    const start = frac(timeOf(o.bar, o.beat).n, timeOf(o.bar, o.beat).d);
+    const note = score.notes.find((n) => n.part === 0 && n.staff === 1 && !n.rest && !n.grace && cmp(n.start, start) >= 0)!;
+    const marking: Marking = {
+      id: `own-${k + 1}`,
+      kind: o.kind,
+      value: o.value,
+      part: 0,
+      staff: 1,
+      start: note.start,
+      note: note.id,
+      because: [{ text: o.because }]
+    };
+    if (o.remark) marking.remark = o.remark;
+    commands.push({ type: 'add-marking', marking });
+  });
+  for (const b of reading.briefs)
+    commands.push({ type: 'write-brief', from: measure(b.from).index, to: measure(b.to).index, text: b.text });
+  commands.push({ type: 'set-peak', measure: measure(reading.peak).index });
+  if (reading.requested) commands.push({ type: 'request-tempo', range: reading.requested });
+  return commands;
+}

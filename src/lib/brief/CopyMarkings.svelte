@@ -1,0 +1,66 @@
+<script lang="ts">
+  import { copiesAt, samePlaces, type SamePlace } from '$core/reading/copies';
+  import { cmp } from '$core/score/fraction';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace }: { workspace: Workspace } = $props();
+
+  /** Only the nearest kin are offered. */
+  const MOST = 4;
+  let manner = $state('0');
+
+  const range = $derived(workspace.selectedRange());
+  const own = $derived(workspace.reading.markings.filter((m) => workspace.inSelection(m.start)));
+  const places = $derived(
+    own.length && workspace.score ? samePlaces(workspace.score, workspace.facts, range.from, range.to).slice(0, MOST) : []
+  );
+  function copy(place: SamePlace): void {
+    const there = workspace.reading.markings.filter((m) => !own.includes(m));
+    const copies = copiesAt(workspace.score!, own, place, Number(manner), () => `mark-${crypto.randomUUID()}`).filter(
+      (c) => !there.some((m) => m.kind === c.kind && m.value === c.value && cmp(m.start, c.start) === 0)
+    );
+    if (!copies.length) {
+      workspace.notice = `Nothing was copied: ${place.name} has these markings already, or its notes have no partners.`;
+      return;
+    }
+    workspace.act({
+      type: 'together',
+      what: `copying ${copies.length} ${copies.length === 1 ? 'marking' : 'markings'} to ${place.name}`,
+      commands: copies.map((marking) => ({ type: 'add-marking' as const, marking }))
+    });
+    workspace.notice = `${copies.length} ${copies.length === 1 ? 'marking was' : 'markings were'} copied to ${place.name}.`;
+  }
+</script>
+
+{#if places.length}
+  <div class="copies" data-testid="copies">
+    <label
+      >Copy to the same music <select bind:value={manner}
+        ><option value="0">the same</option><option value="-1">a step softer</option><option value="1">a step louder</option></select
+      ></label
+    >
+    {#each places as place (place.parallel.id + place.backward)}
+      <button class="bar-link" onclick={() => copy(place)}
+        >{place.name}{place.parallel.transposition === 'P1' ? '' : ` (${place.parallel.transposition})`}</button
+      >
+    {/each}
+  </div>
+{/if}
+
+<style>
+  .copies {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.8rem;
+    align-items: baseline;
+    padding: 0.3rem 0;
+    font-size: 0.88rem;
+  }
+
+  select {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+  }
+</style>

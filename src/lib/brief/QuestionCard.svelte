@@ -1,0 +1,141 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { placesWithin, type Question } from '$core/reading/questions';
+  import { SOURCES } from '$core/style/bibliography';
+  import type { Workspace } from '../workspace/workspace.svelte';
+  import { today } from '../workspace/today';
+  import { markingName } from './names';
+
+  const { workspace, question }: { workspace: Workspace; question: Question } = $props();
+
+  let open = $state(false);
+  // svelte-ignore state_referenced_locally -- the choice starts from the answer in force and is the user's from then on
+  let choice = $state(question.option ?? question.school.options[0].value);
+
+  const range = $derived(workspace.selectedRange());
+  const places = $derived(placesWithin(question, range.from, range.to).length);
+  const local = $derived(
+    question.local.filter((a) => a.from.n / a.from.d < range.to.n / range.to.d && a.to.n / a.to.d > range.from.n / range.from.d)
+  );
+  const inForce = $derived(local.at(-1)?.option ?? question.option);
+  const label = (value: string | null): string => question.school.options.find((o) => o.value === value)?.label ?? 'not decided';
+  const effects = $derived(workspace.effects?.key === question.key ? workspace.effects.effects : null);
+
+  function unfold(): void {
+    open = !open;
+    if (open) {
+      choice = inForce ?? choice;
+      workspace.askEffects(question.key, false);
+    }
+  }
+
+  function forAll(): void {
+    workspace.act({ type: 'answer-school', key: question.key, option: choice, on: today() });
+    open = false;
+  }
+
+  function here(): void {
+    workspace.act({ type: 'answer-here', answer: { key: question.key, option: choice, ...range, on: today() } });
+    open = false;
+  }
+
+  function later(): void {
+    workspace.act({ type: 'postpone-question', key: question.key, on: today() });
+    open = false;
+  }
+
+  /** "adds 3, takes 2 away: from above, with an ending …" */
+  function change(value: string): string {
+    const effect = effects?.find((e) => e.option === value);
+    if (!effect) return '';
+    if (!effect.added.length && !effect.gone.length) return 'as now: changes no proposal';
+    const names = [...new Set(effect.added.map((p) => markingName(p.marking)))].slice(0, 3).join(', ');
+    return [
+      effect.added.length ? `adds ${effect.added.length}${names ? ` (${names})` : ''}` : '',
+      effect.gone.length ? `takes ${effect.gone.length} away` : ''
+    ]
+      .filter(Boolean)
+      .join(', ');
+  }
+</script>
+
+<article class="card" data-testid="question" data-key={question.key}>
+  <button class="plain-button head" aria-expanded={open} onclick={unfold}>
+    <span>{question.school.question}</span>
+    <span class="quiet">
+      {label(inForce)}{local.length
+        ? `, here since ${local.at(-1)!.on}`
+        : question.decidedOn
+          ? `, decided on ${question.decidedOn}`
+          : question.postponedOn
+            ? `, put off on ${question.postponedOn}`
+            : ', as usual for the period'}
+    </span>
+  </button>
+  {#if open}
+    <div role="radiogroup" aria-label={question.school.question}>
+      {#each question.school.options as option (option.value)}
+        <label>
+          <input type="radio" name="question-{question.key}" value={option.value} bind:group={choice} />
+          <span
+            ><strong>{option.label}.</strong>
+            {option.reason}
+            <span class="quiet">({option.sources.map((s) => SOURCES[s].short).join('; ')})</span>
+            <em class="effect">{effects ? change(option.value) : 'working out what it changes …'}</em></span
+          >
+        </label>
+      {/each}
+    </div>
+    <div class="acts">
+      <Button size="small" kind="tertiary" on:click={forAll}>For the whole piece</Button>
+      <Button size="small" kind="ghost" disabled={places === 0} on:click={here}>Here only</Button>
+      <Button size="small" kind="ghost" on:click={later}>Later</Button>
+      {#if local.length}
+        <button class="bar-link" onclick={() => workspace.act({ type: 'withdraw-answer', key: question.key, from: local.at(-1)!.from })}
+          >as everywhere</button
+        >
+      {:else if question.decidedOn}
+        <button class="bar-link" onclick={() => workspace.act({ type: 'withdraw-answer', key: question.key, from: null })}>as usual</button>
+      {/if}
+    </div>
+  {/if}
+</article>
+
+<style>
+  .card {
+    border-left: 3px solid var(--tone-1);
+    background: var(--raised);
+    padding: 0.3rem 0.6rem;
+    margin: 0.35rem 0;
+  }
+
+  .head {
+    width: 100%;
+    display: block;
+    text-align: left;
+  }
+
+  .head span {
+    display: block;
+  }
+
+  label {
+    display: flex;
+    gap: 0.5rem;
+    align-items: baseline;
+    padding: 0.25rem 0;
+    font-size: 0.88rem;
+  }
+
+  .effect {
+    display: block;
+    color: var(--edition);
+  }
+
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem;
+    align-items: center;
+  }
+</style>

@@ -1,0 +1,108 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  interface Props {
+    workspace: Workspace;
+    /** What is known about the selected bars, as a first draft of the instructor's own words. */
+    draft: () => string;
+  }
+  const { workspace, draft }: Props = $props();
+
+  let editing = $state(false);
+  let text = $state('');
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  const own = $derived(workspace.reading.briefs.find((b) => b.from <= workspace.selection.from && b.to >= workspace.selection.to));
+
+  /** The bars that the text is for; they stay while it is being written. */
+  let bars = { from: 0, to: 0 };
+
+  function begin(): void {
+    bars = own ? { from: own.from, to: own.to } : { from: workspace.selection.from, to: workspace.selection.to };
+    text = own?.text ?? draft();
+    editing = true;
+  }
+
+  function save(): void {
+    clearTimeout(timer);
+    if (text.trim() && text !== workspace.reading.briefs.find((b) => b.from === bars.from && b.to === bars.to)?.text)
+      workspace.act({ type: 'write-brief', ...bars, text });
+  }
+
+  /** Saved as it is written: a pause is enough. */
+  function typed(): void {
+    clearTimeout(timer);
+    timer = setTimeout(save, 800);
+  }
+
+  function done(): void {
+    save();
+    editing = false;
+  }
+
+  function letGo(): void {
+    clearTimeout(timer);
+    if (own) workspace.act({ type: 'write-brief', from: own.from, to: own.to, text: null });
+    editing = false;
+  }
+
+  // What was typed is saved when another bar is chosen or the room is left.
+  $effect(() => {
+    void workspace.selection;
+    return () => {
+      if (editing) done();
+    };
+  });
+</script>
+
+<section class="written">
+  <h3>In your words</h3>
+  {#if editing}
+    <textarea bind:value={text} oninput={typed} onblur={save} rows="10" maxlength="8000" aria-label="The brief in your words"></textarea>
+    <div class="acts">
+      <Button size="small" kind="tertiary" on:click={done}>Done</Button>
+      {#if own}<Button size="small" kind="ghost" on:click={letGo}>Let it go</Button>{/if}
+    </div>
+  {:else if own}
+    <div class="text" data-testid="written-brief">{own.text}</div>
+    <div class="acts"><button class="bar-link" onclick={begin}>Edit</button></div>
+  {:else}
+    <button class="bar-link" onclick={begin}>Pin this brief and edit it</button>
+    <p class="quiet">A pinned brief stays as you wrote it, and stands in the commentary.</p>
+  {/if}
+</section>
+
+<style>
+  .written {
+    padding-top: 0.7rem;
+  }
+
+  h3 {
+    color: var(--muted);
+  }
+
+  textarea {
+    width: 100%;
+    box-sizing: border-box;
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.4rem;
+    resize: vertical;
+  }
+
+  .text {
+    white-space: pre-line;
+    background: var(--raised);
+    border-left: 3px solid var(--edition);
+    padding: 0.3rem 0.6rem;
+  }
+
+  .acts {
+    display: flex;
+    gap: 0.4rem;
+    padding-top: 0.2rem;
+  }
+</style>

@@ -1,0 +1,90 @@
+<script lang="ts">
+  import { goto, invalidateAll } from '$app/navigation';
+  import { page } from '$app/state';
+  import { Modal, TextInput } from 'carbon-components-svelte';
+
+  import Menu from '$lib/frame/Menu.svelte';
+
+  interface Props {
+    piece: number;
+    readings: { id: number; name: string }[];
+    current: number;
+  }
+  const { piece, readings, current }: Props = $props();
+
+  let asking = $state<'copy' | 'rename' | 'remove' | null>(null);
+  let name = $state('');
+  let fault = $state('');
+  const own = $derived(readings.find((r) => r.id === current)?.name ?? '');
+
+  const open = (id: number) => goto(`${page.url.pathname}?reading=${id}`, { invalidateAll: true });
+
+  function ask(what: 'copy' | 'rename' | 'remove'): void {
+    asking = what;
+    fault = '';
+    name = what === 'copy' ? `${own}, otherwise` : own;
+  }
+
+  const send = (address: string, method: string, body?: unknown) =>
+    fetch(address, {
+      method,
+      ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {})
+    }).catch(() => null);
+
+  async function carryOut(): Promise<void> {
+    const response =
+      asking === 'copy'
+        ? await send(`/api/pieces/${piece}/readings`, 'POST', { from: current, name })
+        : await send(`/api/readings/${current}`, asking === 'rename' ? 'PATCH' : 'DELETE', asking === 'rename' ? { name } : undefined);
+    if (!response?.ok) {
+      fault =
+        ((await response?.json().catch(() => null)) as { message?: string } | null)?.message ??
+        'The server does not answer; nothing was changed.';
+      return;
+    }
+    const done = asking;
+    asking = null;
+    if (done === 'copy') await open(((await response.json()) as { id: number }).id);
+    else if (done === 'remove') await open(readings.find((r) => r.id !== current)!.id);
+    else await invalidateAll();
+  }
+</script>
+
+<label
+  >Reading <select value={current} onchange={(e) => void open(Number(e.currentTarget.value))} data-testid="reading"
+    >{#each readings as reading (reading.id)}<option value={reading.id}>{reading.name}</option>{/each}</select
+  ></label
+>
+<Menu label="more">
+  <button class="bar-link" onclick={() => ask('copy')}>Copy this reading</button>
+  <button class="bar-link" onclick={() => ask('rename')}>Rename it</button>
+  {#if readings.length > 1}<button class="bar-link" onclick={() => ask('remove')}>Take it away</button>{/if}
+</Menu>
+
+<Modal
+  size="sm"
+  open={asking !== null}
+  danger={asking === 'remove'}
+  modalHeading={asking === 'copy' ? 'Copy this reading' : asking === 'rename' ? 'Rename this reading' : `Take “${own}” away`}
+  primaryButtonText={asking === 'copy' ? 'Copy' : asking === 'rename' ? 'Rename' : 'Take away'}
+  secondaryButtonText="Never mind"
+  on:click:button--secondary={() => (asking = null)}
+  on:close={() => (asking = null)}
+  on:submit={() => void carryOut()}
+>
+  {#if asking === 'remove'}
+    <p>All its markings, answers and reasons go with it. The piece and its other readings stay.</p>
+  {:else}
+    <p class="quiet">
+      {asking === 'copy' ? 'The copy begins with everything that is decided here; from then on both go their own ways.' : ''}
+    </p>
+    <TextInput labelText="Name" bind:value={name} maxlength={80} />
+  {/if}
+  {#if fault}<p class="wrong" role="alert">{fault}</p>{/if}
+</Modal>
+
+<style>
+  .wrong {
+    color: var(--cds-danger-01);
+  }
+</style>
