@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { expect, test as base, type Page } from '@playwright/test';
 
 /** Every test watches its pages: no request may leave the machine, nothing may be logged as an error. */
@@ -32,9 +34,17 @@ export async function visit(page: Page, address: string): Promise<void> {
 /** Opens a room of a demo piece (the oldest ones stand last on the shelf) by its title and waits for the first engraved system. */
 export async function openRoom(page: Page, title: string, room: 'Survey' | 'Structure' | 'Reading' | 'Proof' | 'Press'): Promise<void> {
   await visit(page, '/');
-  await page.locator('li', { hasText: title }).last().getByRole('link', { name: room }).click();
+  await page.locator('li', { hasText: title }).last().getByRole('link', { name: room, exact: true }).click();
   if (room === 'Proof') await expect(page.getByTestId('finding-count')).toBeVisible();
   else if (room !== 'Survey') await drawn(page);
+}
+
+/** Puts a demo score on the shelf under a title of its own, for tests that must not meet others at one piece. */
+export async function ownPiece(page: Page, file: string, title: string): Promise<void> {
+  const score = readFileSync(join(import.meta.dirname, '../../demo/scores', file), 'utf8').replace(/^T:.*$/m, `T:${title}`);
+  const response = await page.request.post(`/api/pieces?name=${file}`, { data: Buffer.from(score) });
+  expect(response.ok()).toBe(true);
+  await response.text();
 }
 
 export const drawn = (page: Page) => expect(page.locator('.system[data-drawn=true]').first()).toBeVisible();

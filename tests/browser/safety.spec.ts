@@ -4,6 +4,8 @@ const add = async (page: import('@playwright/test').Page, value: string) => {
   const form = page.getByTestId('add-marking');
   await form.getByLabel('Kind').selectOption('dynamic');
   await form.getByLabel('What').selectOption(value);
+  // Where something else is printed the form asks for a reason.
+  await form.getByLabel('Because').fill('To be heard from the last row.');
   await form.getByRole('button', { name: 'Add' }).click();
 };
 

@@ -35,7 +35,7 @@ test('parallel places stand side by side, their differences are walked through w
 
 test('"these two are the same music" is believed, shown and undone', async ({ page }) => {
   await openRoom(page, 'Corrente', 'Structure');
-  await page.getByRole('slider').focus();
+  await page.getByRole('slider', { name: 'The whole piece' }).focus();
   await page.keyboard.press('ArrowRight');
   await page.getByRole('tab', { name: 'Form' }).click();
   const before = await page.getByTestId('parallel-fact').count();
@@ -49,7 +49,7 @@ test('"these two are the same music" is believed, shown and undone', async ({ pa
 
 test('notes: roles are shown and corrected, pillars stand out, chosen notes are found elsewhere', async ({ page }) => {
   await openRoom(page, 'Corrente', 'Structure');
-  await page.getByRole('slider').focus();
+  await page.getByRole('slider', { name: 'The whole piece' }).focus();
   for (let k = 0; k < 6; k++) await page.keyboard.press('ArrowRight');
   await page.getByRole('tab', { name: 'Lines' }).click();
   const notes = page.getByTestId('note-role');

@@ -1,18 +1,26 @@
 import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
 
-test('style: another school changes what is proposed, keeps its day, and is undone', async ({ page }) => {
+test('style: another school changes what is proposed and asks about what was kept, keeps its day, and is undone', async ({ page }) => {
   await openRoom(page, 'Corrente', 'Reading');
   await drawn(page);
-  const count = page.getByTestId('open-count');
-  const before = await count.textContent();
   await page.getByRole('button', { name: 'Style and schools' }).click();
-  const repeats = page.getByTestId('school-repeats');
-  await repeats.getByRole('radio').nth(3).check();
-  await expect(repeats).toContainText('decided on 20');
-  await expect(count).not.toHaveText(before!);
+  const trills = page.getByTestId('school-trill-start');
+  await trills.getByRole('radio').nth(1).check();
+  await expect(trills).toContainText(/decided on \d{4}/);
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: /^Undo/ }).click();
-  await expect(count).toHaveText(before!);
+  await expect(trills).toBeHidden();
+  await page.getByRole('slider', { name: 'The whole piece' }).focus();
+  const name = page.getByTestId('brief-title');
+  for (let k = 0; k < 20 && (await name.textContent()) !== 'Bar 11'; k++) await page.keyboard.press('ArrowRight');
+  await expect(name).toHaveText('Bar 11');
+  const asked = page.getByText('The rule says “from the main note” here now.');
+  await expect(asked).toBeVisible();
+  await asked.getByRole('button', { name: 'Take it' }).click();
+  await expect(asked).toHaveCount(0);
+  await expect(page.getByTestId('marking').filter({ hasText: 'from the main note' })).toHaveCount(1);
+  for (let k = 0; k < 2; k++) await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByTestId('marking').filter({ hasText: 'from above' })).toHaveCount(1);
+  await expect(asked).toHaveCount(0);
 });
 
 test('a reading is drafted in one act and taken back in one act; a rule is switched off', async ({ page }) => {
@@ -28,7 +36,7 @@ test('a reading is drafted in one act and taken back in one act; a rule is switc
   await expect(count).toContainText(/^0 open/);
   await page.getByRole('button', { name: /^Undo drafting/ }).click();
   await expect(count).toHaveText(before!);
-  await page.getByRole('slider').focus();
+  await page.getByRole('slider', { name: 'The whole piece' }).focus();
   for (let k = 0; k < 26; k++) await page.keyboard.press('Shift+ArrowRight');
   await page.getByRole('button', { name: 'not this rule' }).first().click();
   await expect(count).not.toHaveText(before!);
@@ -43,8 +51,10 @@ test('the rules are listed with their sources and can be searched', async ({ pag
 });
 
 test('proof: a finding leads to its bar, is solved with one click, another is accepted with a reason', async ({ page }) => {
-  await openRoom(page, 'Étude', 'Reading');
-  await page.getByRole('link', { name: 'Proof', exact: true }).click();
+  const tune = 'X:1\nT:A pudding\nM:4/4\nL:1/4\nK:C\nV:1 name="Flute"\nc d e f|"^rit."g a b2|c d e f|g4|e f g a|c4|]\n';
+  const made = await page.request.post('/api/pieces?name=pudding.abc', { data: Buffer.from(tune) });
+  await made.text();
+  await openRoom(page, 'A pudding', 'Proof');
   const findings = page.getByTestId('finding');
   await expect(findings.first()).toBeVisible();
   const count = await findings.count();

@@ -48,7 +48,7 @@ test('the whole way: import, survey, correct, decide, mark, undo, reload, press,
   await expect(page.getByTestId('period')).toBeVisible();
   await drawn(page);
   await page.getByTestId('period').selectOption('romantic');
-  await page.getByRole('slider').focus();
+  await page.getByRole('slider', { name: 'The whole piece' }).focus();
   for (let k = 0; k < 30; k++) await page.keyboard.press('ArrowLeft');
   for (let k = 0; k < 30; k++) await page.keyboard.press('Shift+ArrowRight');
   await expect(page.getByTestId('brief-title')).toHaveText('Bars 1 to 24');

@@ -3,6 +3,7 @@ import { cmp, sub } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { barLabel, measureAt, positionIn } from '../score/position.ts';
 import type { Reading } from '../reading/commands.ts';
+import { beatWords } from '../reading/places.ts';
 import type { Marking, MarkingKind, Proposal } from '../reading/markings.ts';
 import { SOURCES, type SourceKey } from '../style/bibliography.ts';
 import { PROFILES } from '../style/profiles.ts';
@@ -36,8 +37,17 @@ const NAMES: Record<MarkingKind, string> = {
 
 const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
 
+/** "hairpin crescendo", "comma", "“from above”". */
 const named = (m: Pick<Marking, 'kind' | 'value'>): string =>
-  NAMES[m.kind] === m.value ? m.value : `${NAMES[m.kind]} ${m.value.replace(/-/g, ' ')}`;
+  m.kind === 'text' ? `“${m.value}”` : NAMES[m.kind] === m.value ? m.value : `${NAMES[m.kind]} ${m.value.replace(/-/g, ' ')}`;
+
+/** A reason without the name of the bar under which it stands already. */
+function inItsBar(text: string, bar: string): string {
+  const start = text.toLowerCase().startsWith(bar.toLowerCase()) ? /^[^:]*: /.exec(text)?.[0] : undefined;
+  // "bars 4–5" or "bar 14" are no "bar 1".
+  const own = start && /^[,:]/.test(text.slice(bar.length));
+  return own ? capital(text.slice(start.length)) : capital(text);
+}
 
 const cited = (keys: readonly SourceKey[] | undefined): string =>
   keys?.length ? ` (${keys.map((k) => SOURCES[k].short).join('; ')})` : '';
@@ -52,18 +62,20 @@ export function commentary(score: Score, reading: Reading, proposals: readonly P
       found = { measure: measure.index, bar: capital(barLabel(score.measures, measure)), lines: [], notTaken: [], written: [] };
       entries.set(measure.index, found);
     }
-    return { entry: found, beat: positionIn(measure, sub(time, measure.start)).beat };
+    return { entry: found, beat: beatWords(positionIn(measure, sub(time, measure.start)).beat) };
   };
   for (const m of [...reading.markings].sort((a, b) => cmp(a.start, b.start))) {
     const place = entry(m.start);
-    const because = m.because.map((b) => b.text + cited(b.sources)).join(' ');
+    const because = m.because.map((b) => inItsBar(b.text, place.entry.bar) + cited(b.sources)).join(' ');
     const line = { what: `Beat ${place.beat}: ${named(m)}`, because: because || 'The instructor’s decision.' };
     place.entry.lines.push(m.remark ? { ...line, remark: m.remark } : line);
   }
   for (const p of proposals) {
     if (reading.decisions[p.key]?.status !== 'set aside') continue;
     const place = entry(p.marking.start);
-    place.entry.notTaken.push(`Beat ${place.beat}: ${named(p.marking)} was considered and not taken. ${p.marking.because[0].text}`);
+    place.entry.notTaken.push(
+      `Beat ${place.beat}: ${named(p.marking)} was considered and not taken. ${inItsBar(p.marking.because[0].text, place.entry.bar)}`
+    );
   }
   for (const b of reading.briefs) {
     const [first, last] = [score.measures[b.from], score.measures[b.to]];

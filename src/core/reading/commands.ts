@@ -200,7 +200,7 @@ export function apply(state: Reading, command: Command): Reading {
       const others = before?.status === 'kept' ? state.markings.filter((m) => m.id !== before.marking) : state.markings;
       return {
         ...state,
-        markings: [...others, { ...command.marking, proposal: command.key }],
+        markings: [...others, { proposed: command.marking.value, ...command.marking, proposal: command.key }],
         decisions: { ...state.decisions, [command.key]: { status: 'kept', marking: command.marking.id } }
       };
     }

@@ -66,6 +66,8 @@ export interface Marking {
   remark?: string;
   /** Key of the proposal that it was kept from. */
   proposal?: string;
+  /** What that proposal said when it was kept; when it comes to say something else, that is a question. */
+  proposed?: string;
 }
 
 /** What a rule suggests; becomes a marking when it is kept. The key is stable while rule and place are. */

@@ -15,13 +15,13 @@ export interface Place {
 export function placeName(score: Score, time: Fraction): string {
   const measure = measureAt(score, time);
   const { beat } = positionIn(measure, sub(time, measure.start));
-  return `${barLabel(score.measures, measure)}, beat ${mixed(beat)}`;
+  return `${barLabel(score.measures, measure)}, beat ${beatWords(beat)}`;
 }
 
 const PARTS: Record<string, string> = { '1/2': '½', '1/3': '⅓', '2/3': '⅔', '1/4': '¼', '3/4': '¾' };
 
 /** "5/2" as "2½": beats as they are said. */
-function mixed(beat: string): string {
+export function beatWords(beat: string): string {
   const [n, d] = beat.split('/').map(Number);
   if (!d) return beat;
   const whole = Math.floor(n / d);

@@ -12,10 +12,11 @@
   const { workspace, marking }: { workspace: Workspace; marking: Marking } = $props();
 
   const open = $derived(workspace.openMarking === marking.id);
+  const source = $derived(workspace.proposals.find((p) => p.key === marking.proposal) ?? null);
   /** Kept from a proposal that the rules would not make any more. */
-  const orphaned = $derived(
-    marking.proposal !== undefined && !workspace.studying && !workspace.proposals.some((p) => p.key === marking.proposal)
-  );
+  const orphaned = $derived(marking.proposal !== undefined && !workspace.studying && !source);
+  /** The rule says something else now than when its proposal was kept. */
+  const changed = $derived(source && marking.proposed !== undefined && source.marking.value !== marking.proposed ? source : null);
 
   function toggle(): void {
     workspace.openMarking = open ? null : marking.id;
@@ -91,6 +92,17 @@
     </p>{/each}
   {#if marking.remark}<p class="because">To the player: {marking.remark}</p>{/if}
   {#if orphaned}<p class="question" role="note">The reason that the rule gave is no longer there. Does the marking stay?</p>{/if}
+  {#if changed}
+    <p class="question" role="note">
+      The rule says “{changed.marking.value}” here now.
+      <button class="bar-link" onclick={() => workspace.keep(changed)}>Take it</button>
+      <button
+        class="bar-link"
+        onclick={() => workspace.act({ type: 'change-marking', id: marking.id, change: { proposed: changed.marking.value } })}
+        >Leave mine</button
+      >
+    </p>
+  {/if}
   {#if open}
     <MarkingForm {workspace} {marking} ondone={() => (workspace.openMarking = null)} />
     <div class="acts">

@@ -28,6 +28,7 @@
     padding: 0.2rem 1rem;
     border-bottom: 1px solid var(--line);
     min-height: 2.2rem;
+    flex-wrap: wrap;
     white-space: nowrap;
   }
 
@@ -37,7 +38,7 @@
 
   /* What would be undone is said as far as there is room. */
   .tools :global(.bx--btn--ghost) {
-    max-width: 14rem;
+    max-width: 11rem;
     overflow: hidden;
     text-overflow: ellipsis;
   }
@@ -57,5 +58,6 @@
     background: var(--raised);
     border: 1px solid var(--line);
     padding: 0.15rem 0.3rem;
+    max-width: 8.5rem;
   }
 </style>

@@ -31,7 +31,8 @@ const markingFields = {
   endNote: Joi.string().max(200),
   because: Joi.array().items(because).max(20),
   remark: words,
-  proposal: Joi.string().max(200)
+  proposal: Joi.string().max(200),
+  proposed: Joi.string().max(200)
 };
 
 const marking = Joi.object({ id: id.required(), ...markingFields }).fork(['kind', 'value', 'part', 'staff', 'start', 'because'], (f) =>

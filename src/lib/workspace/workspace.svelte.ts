@@ -110,7 +110,8 @@ export class Workspace {
   }
 
   keep(proposal: Proposal, change: Partial<Marking> = {}): void {
-    this.act({ type: 'keep', key: proposal.key, marking: { ...proposal.marking, ...change, id: `mark-${crypto.randomUUID()}` } });
+    const marking = { ...proposal.marking, proposed: proposal.marking.value, ...change, id: `mark-${crypto.randomUUID()}` };
+    this.act({ type: 'keep', key: proposal.key, marking });
   }
 
   setAside(proposal: Proposal): void {

@@ -101,7 +101,7 @@ test('preface, legend and commentary say what was decided, why, and what was not
   ]);
   const entries = commentary(score, reading, proposals);
   const entry = entries.find((e) => e.bar === 'Bar 26')!;
-  assert.match(entry.lines[0].because, /neapolitan.*C\. P\. E\. Bach 1753/);
+  assert.match(entry.lines[0].because, /[Nn]eapolitan.*C\. P\. E\. Bach 1753/);
   assert.equal(entry.lines[0].remark, 'lean');
   assert.ok(entries.some((e) => e.notTaken[0]?.includes('not taken')));
   assert.match(preface(score, facts, reading, 'the print').join(' '), /30 bars.*D minor.*baroque.*the print/s);

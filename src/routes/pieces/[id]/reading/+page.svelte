@@ -56,8 +56,8 @@
         <label><input type="checkbox" bind:checked={planned} /> dynamic plan</label>
         <label><input type="checkbox" bind:checked={chords} /> chords</label>
         <label><input type="checkbox" bind:checked={keys} /> keys</label>
-        <ViewOptions {workspace} />
       </Menu>
+      <ViewOptions {workspace} />
       <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable /></div>

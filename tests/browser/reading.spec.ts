@@ -1,0 +1,184 @@
+import { drawn, expect, openRoom, ownPiece, saved, test } from './fixtures';
+import type { Page } from '@playwright/test';
+
+const ribbon = (page: Page) => page.getByRole('slider', { name: 'The whole piece' });
+const title = (page: Page) => page.getByTestId('brief-title');
+
+/** Selects a bar by the arrow keys. */
+async function toBar(page: Page, name: string): Promise<void> {
+  await ribbon(page).focus();
+  for (let k = 0; k < 6; k++) await page.keyboard.press('PageUp');
+  for (let k = 0; k < 60 && (await title(page).textContent()) !== name; k++) await page.keyboard.press('ArrowRight');
+  await expect(title(page)).toHaveText(name);
+}
+
+test('the dynamic plan is pulled at by key and by pointer, has a peak and a ceiling, and goes back', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  const plan = page.getByRole('slider', { name: /The dynamic plan/ });
+  const level = page.getByTestId('plan-level');
+  await toBar(page, 'Bar 4');
+  const before = await level.textContent();
+  await plan.focus();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  await expect(level).toContainText('pulled');
+  await expect(plan).toHaveAttribute('aria-valuetext', /Bar 4: .*dB/);
+  await page.keyboard.press('Delete');
+  await expect(level).toHaveText(before!);
+  const box = (await plan.boundingBox())!;
+  const x = box.x + (6.5 / 24) * box.width;
+  await page.mouse.move(x, box.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(x, box.y + 10, { steps: 4 });
+  await page.mouse.up();
+  await expect(level).toContainText(/Bar 7: .*pulled/);
+  await page.getByRole('button', { name: 'Peak here' }).click();
+  await expect(page.getByTestId('plan-peak')).toContainText('Peak bar 7');
+  await page.locator('.terrain').getByLabel('Ceiling').selectOption({ label: 'mf' });
+  await expect(page.getByTestId('plan-peak')).toContainText('mf');
+  await saved(page);
+  await page.reload();
+  await drawn(page);
+  await expect(page.getByTestId('plan-peak')).toContainText('Peak bar 7, mf');
+  // Pulled by key twice and let go, pulled by pointer, the peak, the ceiling.
+  for (let k = 0; k < 6; k++) await page.getByRole('button', { name: /^Undo/ }).click();
+  await toBar(page, 'Bar 4');
+  await expect(level).toHaveText(before!);
+});
+
+test('a question has a card at its place: what each answer changes, here only, later, and as everywhere again', async ({ page }) => {
+  await openRoom(page, 'Corrente', 'Reading');
+  await toBar(page, 'Bar 11');
+  const card = page.getByTestId('question').filter({ hasText: /trill/i });
+  await card.getByRole('button').first().click();
+  await expect(card.getByText('as now: changes no proposal')).toBeVisible();
+  await expect(card.getByText(/adds 2.*takes 2 away/)).toBeVisible();
+  await card.getByRole('radio').nth(1).check();
+  await card.getByRole('button', { name: 'Here only' }).click();
+  await expect(card).toContainText(/here since \d{4}/);
+  await expect(page.getByText('The rule says “from the main note” here now.')).toBeVisible();
+  await toBar(page, 'Bar 27');
+  await expect(page.getByText('The rule says “from the main note” here now.')).toHaveCount(0);
+  await toBar(page, 'Bar 11');
+  await card.getByRole('button').first().click();
+  await card.getByRole('button', { name: 'as everywhere' }).click();
+  await expect(card).not.toContainText('here since');
+  await toBar(page, 'Bar 5');
+  const usual = page.getByTestId('question').filter({ hasText: 'as usual for the period' }).first();
+  const other = page.locator(`[data-testid=question][data-key=${await usual.getAttribute('data-key')}]`);
+  await other.getByRole('button').first().click();
+  await other.getByRole('button', { name: 'Later' }).click();
+  await expect(other).toContainText('put off on');
+});
+
+test('proposals are kept by rule in one act; the stronger of two rules names the weaker', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  const count = page.getByTestId('open-count');
+  await toBar(page, 'Bar 9');
+  const before = await count.textContent();
+  const open = Number(/(\d+) open/.exec(before!)![1]);
+  const scope = page.getByTestId('scope');
+  await scope.getByRole('combobox').selectOption('rule');
+  const reached = Number(/All (\d+) proposals/.exec((await scope.textContent())!)![1]);
+  expect(reached).toBeGreaterThan(1);
+  await scope.getByRole('button', { name: 'Keep them' }).click();
+  await expect(count).toContainText(`${open - reached} open`);
+  await page.getByRole('button', { name: /^Undo keeping/ }).click();
+  await expect(count).toHaveText(before!);
+});
+
+test('markings go to the same music elsewhere; one key gives reasons; the printed page asks for one', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await toBar(page, 'Bar 3');
+  const form = page.getByTestId('add-marking');
+  await form.getByLabel('Kind').selectOption('accent');
+  await form.getByRole('button', { name: 'Add' }).click();
+  const accent = page.getByTestId('marking').filter({ hasText: 'Accent' }).first();
+  await expect(accent).toBeVisible();
+  const head = accent.getByRole('button').first();
+  await head.focus();
+  await page.keyboard.press('r');
+  await expect(accent.locator('.because').first()).toContainText(/bar 3/);
+  await page.getByTestId('copies').getByRole('button', { name: 'bar 17', exact: true }).click();
+  await toBar(page, 'Bar 19');
+  await expect(page.getByTestId('marking').filter({ hasText: 'Accent' })).toContainText('As in bar 3: the same.');
+  await toBar(page, 'Bar 9');
+  await form.getByLabel('Kind').selectOption('dynamic');
+  await form.getByLabel('What').selectOption('ff');
+  await form.getByRole('button', { name: 'Add' }).click();
+  await expect(form.getByRole('alert')).toContainText('p is printed there');
+  await form.getByLabel('Because').fill('The hall swallows it.');
+  await form.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByTestId('marking').filter({ hasText: 'Dynamic: ff' })).toContainText('The hall swallows it.');
+});
+
+test('a brief in own words is saved as it is written, survives a reload and stands in the commentary', async ({ page }) => {
+  await openRoom(page, 'Étude', 'Reading');
+  await toBar(page, 'Bar 5');
+  await page.getByRole('button', { name: 'Pin this brief and edit it' }).click();
+  const field = page.getByLabel('The brief in your words');
+  await expect(field).toHaveValue(/What it is/);
+  await field.fill('Again from afar, and a little nearer.');
+  await toBar(page, 'Bar 6');
+  await saved(page);
+  await page.reload();
+  await drawn(page);
+  await toBar(page, 'Bar 5');
+  await expect(page.getByTestId('written-brief')).toHaveText('Again from afar, and a little nearer.');
+  await page.getByRole('link', { name: 'Press', exact: true }).click();
+  await expect(page.getByTestId('commentary-entry').filter({ hasText: 'Again from afar' })).toBeVisible();
+});
+
+test('a reading is copied, goes its own way, is renamed and taken away', async ({ page }) => {
+  await ownPiece(page, 'etude.abc', 'Two ways to the harbour');
+  await openRoom(page, 'Two ways to the harbour', 'Reading');
+  const count = page.getByTestId('open-count');
+  await expect(count).toContainText('marked');
+  const before = await count.textContent();
+  const first = await page.getByTestId('reading').inputValue();
+  await page.locator('summary', { hasText: 'more' }).click();
+  await page.getByRole('button', { name: 'Copy this reading' }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('For the jury');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page.getByTestId('reading').locator('option:checked')).toHaveText('For the jury');
+  await drawn(page);
+  await expect(count).toHaveText(before!);
+  await page.getByRole('button', { name: 'Draft a reading' }).click();
+  await expect(count).not.toHaveText(before!);
+  await saved(page);
+  // The other rooms keep to the reading that is open.
+  await page.getByRole('link', { name: 'Survey', exact: true }).click();
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await expect(page.getByTestId('reading').locator('option:checked')).toHaveText('For the jury');
+  await page.getByTestId('reading').selectOption(first);
+  await expect(count).toHaveText(before!);
+  await page.getByTestId('reading').selectOption({ label: 'For the jury' });
+  await expect(count).not.toHaveText(before!);
+  await page.locator('summary', { hasText: 'more' }).click();
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await page.getByRole('button', { name: 'Take away', exact: true }).click();
+  await expect(page.getByTestId('reading').locator('option')).toHaveCount(1);
+  await expect(count).toHaveText(before!);
+});
+
+test('a corrected chord: what hung on it becomes a question, the teacher’s own markings stay', async ({ page }) => {
+  await openRoom(page, 'Corrente', 'Reading');
+  await toBar(page, 'Bar 26');
+  const accent = page.getByTestId('marking').filter({ hasText: 'Accent' });
+  await expect(accent).toHaveCount(1);
+  await expect(accent.getByRole('note')).toHaveCount(0);
+  const marked = await page.getByTestId('open-count').textContent();
+  await page.getByRole('link', { name: 'Structure', exact: true }).click();
+  await drawn(page);
+  await toBar(page, 'Bar 26');
+  const another = page.getByTestId('chord-fact').filter({ hasText: 'N' }).getByRole('textbox');
+  await another.fill('iv6');
+  await another.press('Enter');
+  await expect(page.getByRole('tab', { name: 'Corrections (1)' })).toBeVisible();
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await toBar(page, 'Bar 26');
+  await expect(accent.getByRole('note')).toContainText('The reason that the rule gave is no longer there');
+  expect(/(\d+) marked/.exec((await page.getByTestId('open-count').textContent())!)![1]).toBe(/(\d+) marked/.exec(marked!)![1]);
+  await toBar(page, 'Bar 5');
+  await expect(page.getByTestId('marking').filter({ hasText: 'bow stays low' })).toHaveCount(1);
+});
