@@ -73,6 +73,8 @@ function hints(numbers: Numbers, bar: number): Hint[] {
   const least = Math.max(3, Math.ceil(look * LIKENESS.lookShare));
   const found: Hint[] = [];
   const counts = new Int32Array(129);
+  /** Intervals of the window's beats, the oldest overwritten by the newest. */
+  const slots = new Int16Array(look);
   const lastHint: (Hint | null)[] = new Array<Hint | null>(129).fill(null);
   // In long pieces only shifts by half a bar are looked for, in very long ones by a bar.
   const half = bar % 2 === 0 ? bar / 2 : 1;
@@ -82,27 +84,18 @@ function hints(numbers: Numbers, bar: number): Hint[] {
     lastHint.fill(null);
     // A sliding window over the diagonal counts how often each interval stands between the leading notes.
     for (let i = 0; i + lag < n; i++) {
+      const leaving = i >= look ? slots[i % look] : -1;
+      if (leaving >= 0) counts[leaving]--;
       const a = lead[i];
       const b = lead[i + lag];
-      if (a !== EMPTY && b !== EMPTY && (entries[i] || entries[i + lag])) {
-        const slot = b - a + 64;
-        if (slot >= 0 && slot < 129 && ++counts[slot] >= least) {
-          const last = lastHint[slot];
-          if (last && i - last.at <= 2 * look) {
-            if (counts[slot] > last.weight) last.weight = counts[slot];
-            if (counts[slot] === look) last.at = i;
-          } else found.push((lastHint[slot] = { lag, steps: slot - 64, at: i, weight: counts[slot] }));
-        }
-      }
-      const out = i - look + 1;
-      if (out >= 0) {
-        const x = lead[out];
-        const y = lead[out + lag];
-        if (x !== EMPTY && y !== EMPTY && (entries[out] || entries[out + lag])) {
-          const slot = y - x + 64;
-          if (slot >= 0 && slot < 129) counts[slot]--;
-        }
-      }
+      const slot = a !== EMPTY && b !== EMPTY && (entries[i] || entries[i + lag]) ? b - a + 64 : -1;
+      slots[i % look] = slot >= 0 && slot < 129 ? slot : -1;
+      if (slot < 0 || slot >= 129 || ++counts[slot] < least) continue;
+      const last = lastHint[slot];
+      if (last && i - last.at <= 2 * look) {
+        if (counts[slot] > last.weight) last.weight = counts[slot];
+        if (counts[slot] === look) last.at = i;
+      } else found.push((lastHint[slot] = { lag, steps: slot - 64, at: i, weight: counts[slot] }));
     }
   }
   return found.sort((a, b) => b.weight - a.weight || Math.abs(a.steps) - Math.abs(b.steps)).slice(0, LIKENESS.mostHints);

@@ -237,6 +237,14 @@ export function slotAt(texture: Texture, ticks: number): Slot | null {
   return texture.slots[slotIndexAt(texture, ticks)] ?? null;
 }
 
+/** Highest level of the slots that begin after one tick and before another; -1 where none does. */
+export function strongestWithin(texture: Texture, from: number, to: number): number {
+  let level = -1;
+  for (let k = slotIndexAt(texture, from) + 1; k < texture.slots.length && texture.slots[k].start < to; k++)
+    level = Math.max(level, texture.slots[k].level);
+  return level;
+}
+
 export function slotIndexAt(texture: Texture, ticks: number): number {
   const { slots } = texture;
   let low = 0;

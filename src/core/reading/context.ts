@@ -1,6 +1,6 @@
 import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
-import { textureOf, type Texture, type Tone } from '../analysis/texture.ts';
-import { cmp, lt, lte, type Fraction } from '../score/fraction.ts';
+import { firstFrom, textureOf, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
+import { cmp, lte, type Fraction } from '../score/fraction.ts';
 import type { Measure, Score } from '../score/model.ts';
 import { barLabel, measureAt } from '../score/position.ts';
 import { familyOf, type Family } from '../style/instruments.ts';
@@ -55,6 +55,13 @@ export interface RuleContext {
   level(at: Fraction): Level | null;
   /** Tones of the line that begin within [from, to). */
   between(from: Fraction, to: Fraction): Tone[];
+  /** The first tone of the line at or after a moment. */
+  firstAt(at: Fraction): Tone | null;
+  /** The last tone of the line before a moment. */
+  lastBefore(at: Fraction): Tone | null;
+  /** Tones of the line, and all tones of the part, that are written in a measure. */
+  lineIn(measure: number): Tone[];
+  tonesIn(measure: number): Tone[];
   /** A printed slur holds these two neighbours together. */
   slurred(a: Tone, b: Tone): boolean;
   /** A printed hairpin touches [from, to]. */
@@ -76,6 +83,7 @@ export function ruleContext(score: Score, facts: Facts, style: Style, part = 0):
   for (const { from, to } of spans) for (let k = from; k < to; k++) held[k] = true;
   const hairpins = score.hairpins.filter((h) => h.part === part);
   const bar = (at: Fraction) => measureAt(score, at);
+  const indexAt = (at: Fraction) => firstFrom(line, toTicks(texture, at));
   return {
     score,
     facts,
@@ -100,13 +108,27 @@ export function ruleContext(score: Score, facts: Facts, style: Style, part = 0):
     chordAt: (at) => findAt(facts.chords, at),
     cadenceOf: (phrase) => facts.cadences.find((c) => c.id === phrase.cadence) ?? null,
     level: (at) => levelInForce(levels, part, at),
-    between: (from, to) => line.filter((t) => lte(from, t.note.start) && lt(t.note.start, to)),
+    between: (from, to) => line.slice(indexAt(from), indexAt(to)),
+    firstAt: (at) => line[indexAt(at)] ?? null,
+    lastBefore: (at) => line[indexAt(at) - 1] ?? null,
+    lineIn: byMeasure(line),
+    tonesIn: byMeasure(texture.tones),
     slurred: (a, b) => {
       const k = place.get(a.note.id);
       return k !== undefined && line[k + 1] === b && held[k];
     },
     hairpinIn: (from, to) => hairpins.some((h) => cmp(h.start, to) < 0 && cmp(h.end, from) > 0)
   };
+}
+
+function byMeasure(tones: readonly Tone[]): (measure: number) => Tone[] {
+  const found = new Map<number, Tone[]>();
+  for (const tone of tones) {
+    const list = found.get(tone.note.measure);
+    if (list) list.push(tone);
+    else found.set(tone.note.measure, [tone]);
+  }
+  return (measure) => found.get(measure) ?? [];
 }
 
 function findAt<T extends { start: Fraction; end: Fraction }>(list: readonly T[], at: Fraction): T | null {

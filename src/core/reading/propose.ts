@@ -95,7 +95,8 @@ export function propose(score: Score, facts: Facts, style: Style | Period, part 
         (stronger.outweighs ??= []).push({ rule: proposal.rule, value, strength: proposal.strength });
       continue;
     }
-    byKind.set(proposal.marking.kind, [...same, proposal]);
+    same.push(proposal);
+    byKind.set(proposal.marking.kind, same);
     kept.push(proposal);
   }
   return kept.sort((a, b) => cmp(a.marking.start, b.marking.start) || b.strength - a.strength);

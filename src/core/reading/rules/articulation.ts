@@ -176,7 +176,7 @@ export const ARTICULATION: Rule[] = [
     sources: ['common'],
     find: (c) => {
       const entries = c.score.measures.slice(1).flatMap((m) => {
-        const of = (measure: number, staff: number) => c.texture.tones.filter((t) => t.note.measure === measure && t.note.staff === staff);
+        const of = (measure: number, staff: number) => c.tonesIn(measure).filter((t) => t.note.staff === staff);
         return [1, 2].flatMap((staff) => {
           const now = of(m.index, staff);
           const dotted =
@@ -255,11 +255,11 @@ export const ARTICULATION: Rule[] = [
     sources: ['czerny', 'common'],
     find: (c) => {
       const bars = c.score.measures.filter((m) => {
-        const names = new Set(c.line.filter((t) => t.note.measure === m.index).flatMap((t) => (t.note.marks ?? []).map((x) => x.name)));
+        const names = new Set(c.lineIn(m.index).flatMap((t) => (t.note.marks ?? []).map((x) => x.name)));
         return ['staccato', 'tenuto', 'staccatissimo', 'detached-legato'].filter((n) => names.has(n)).length >= 2;
       });
       return oncePerSection(c, bars, (m) => m.start).flatMap((m): Draft[] => {
-        const tone = c.line.find((t) => t.note.measure === m.index && t.note.marks?.length);
+        const tone = c.lineIn(m.index).find((t) => t.note.marks?.length);
         return tone ? [words('dash full, dot half, wedge a quarter', tone, `${c.place(m.start)}: different marks stand side by side`)] : [];
       });
     }
@@ -276,11 +276,11 @@ export const ARTICULATION: Rule[] = [
       if (c.schools['short-notes'] !== 'light') return [];
       const roles = new Map(c.details.roles.map((r) => [r.note, r.rank]));
       const bars = c.score.measures.filter((m) => {
-        const quick = c.line.filter((t) => t.note.measure === m.index && quarters(c, t) <= 0.5);
+        const quick = c.lineIn(m.index).filter((t) => quarters(c, t) <= 0.5);
         return quick.length >= 4 && quick.filter((t) => roles.get(t.note.id) === 'connecting').length >= 0.5 * quick.length;
       });
       return oncePerSection(c, bars, (m) => m.start).flatMap((m): Draft[] => {
-        const tone = c.line.find((t) => t.note.measure === m.index);
+        const tone = c.lineIn(m.index)[0];
         return tone
           ? [words('connecting notes light', tone, `${c.place(m.start)}: most of the quick notes lead from one pillar to the next`)]
           : [];

@@ -75,7 +75,7 @@ export const DYNAMICS: Rule[] = [
     sources: ['quantz', 'common'],
     find: (c) =>
       sectionStarts(c).flatMap((start) => {
-        const tone = c.line.find((t) => lte(start, t.note.start));
+        const tone = c.firstAt(start);
         if (!tone) return [];
         const marked = c.levels.some((l) => l.part === c.part && lte(start, l.start) && lte(l.start, tone.note.start));
         if (marked) return [];
@@ -260,7 +260,7 @@ export const DYNAMICS: Rule[] = [
           const until = add(h.end, c.bar(h.end).length);
           if (c.levels.some((l) => l.part === c.part && lte(h.end, l.start) && lt(l.start, until))) return [];
           const next = c.score.hairpins.some((o) => o !== h && o.part === c.part && lte(h.end, o.start) && lt(o.start, until));
-          const goal = c.line.find((t) => lte(h.end, t.note.start));
+          const goal = c.firstAt(h.end);
           if (!goal || (next && c.period === 'romantic')) return [];
           const start = c.level(h.start)?.step ?? 4;
           const value = dynamicAt(Math.max(2, Math.min(8, start + (h.kind === 'crescendo' ? 1 : -1))));

@@ -5,7 +5,7 @@ import type { RuleContext } from '../context.ts';
 import type { Draft } from './rule.ts';
 
 /** The first note of the line at or after a moment. */
-export const firstAt = (c: RuleContext, at: Fraction): Tone | null => c.line.find((t) => lte(at, t.note.start)) ?? null;
+export const firstAt = (c: RuleContext, at: Fraction): Tone | null => c.firstAt(at);
 
 /** The note of the line with an id. */
 export const toneOf = (c: RuleContext, id: string): Tone | null => c.line.find((t) => t.note.id === id) ?? null;

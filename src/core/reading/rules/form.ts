@@ -1,4 +1,4 @@
-import { cmp, lt } from '../../score/fraction.ts';
+import { cmp } from '../../score/fraction.ts';
 import { placeName } from '../places.ts';
 import type { RuleContext } from '../context.ts';
 import type { SectionFact } from '../../analysis/facts.ts';
@@ -186,7 +186,7 @@ export const FORM: Rule[] = [
       c.schools.joins !== 'break'
         ? []
         : c.facts.sections.slice(1).flatMap((s): Draft[] => {
-            const before = c.line.filter((t) => lt(t.note.start, s.start)).at(-1);
+            const before = c.lastBefore(s.start);
             const next = firstAt(c, s.start);
             if (
               !before ||
@@ -219,7 +219,7 @@ export const FORM: Rule[] = [
       c.schools.joins !== 'flow-on'
         ? []
         : c.facts.sections.slice(1).flatMap((s): Draft[] => {
-            const tone = c.line.filter((t) => lt(t.note.start, s.start)).at(-1);
+            const tone = c.lastBefore(s.start);
             const bar = tone && c.bar(tone.note.start);
             const closed = bar?.barline === 'light-light' || bar?.repeatEnd || tone?.note.marks?.some((m) => m.group === 'fermata');
             return tone && !closed

@@ -1,4 +1,4 @@
-import { add, cmp, frac, lt, lte, mul } from '../../score/fraction.ts';
+import { add, cmp, frac, lt, mul } from '../../score/fraction.ts';
 import { hasMark, firstAt, quarters, says, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
@@ -100,7 +100,7 @@ export const PACE: Rule[] = [
     sources: ['common'],
     find: (c) =>
       c.score.measures.flatMap((m): Draft[] => {
-        const notes = c.line.filter((t) => t.note.measure === m.index);
+        const notes = c.lineIn(m.index);
         if (m.time?.quarters || notes.length < 12) return [];
         const groups: number[] = [];
         for (let left = notes.length, k = 0; left > 0; k++) {
@@ -123,7 +123,7 @@ export const PACE: Rule[] = [
     sources: ['common'],
     find: (c) =>
       c.score.measures.flatMap((m): Draft[] => {
-        const notes = c.line.filter((t) => t.note.measure === m.index);
+        const notes = c.lineIn(m.index);
         if (m.time?.quarters || notes.length < 8) return [];
         const last = notes.slice(-3);
         const grows =
@@ -145,7 +145,7 @@ export const PACE: Rule[] = [
         const free =
           !before.time?.quarters ||
           says(c, /ad lib|a piacere|senza misura|quasi cadenza/i, before.start, mul(add(before.start, m.start), frac(1, 2)));
-        const tone = free && m.time?.quarters ? c.line.find((t) => lte(m.start, t.note.start)) : null;
+        const tone = free && m.time?.quarters ? c.firstAt(m.start) : null;
         const own = tone && lt(tone.note.start, add(m.start, m.length));
         return own ? [words('strictly in time', tone, `${c.place(m.start)}: measured again after a free bar`)] : [];
       })

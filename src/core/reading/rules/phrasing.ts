@@ -1,7 +1,6 @@
 import type { Tone } from '../../analysis/texture.ts';
 import { parseKey } from '../../analysis/keys.ts';
 import { TONES, type Quality } from '../../analysis/vocabulary.ts';
-import { lte } from '../../score/fraction.ts';
 import { fifthsPc } from '../../score/pitch.ts';
 import type { RuleContext } from '../context.ts';
 import type { Rule } from './rule.ts';
@@ -10,9 +9,8 @@ import type { Rule } from './rule.ts';
 function phraseEnds(c: RuleContext): { tone: Tone; next: Tone; index: number }[] {
   const ends: { tone: Tone; next: Tone; index: number }[] = [];
   c.facts.phrases.slice(0, -1).forEach((phrase, index) => {
-    const inside = c.line.filter((t) => lte(t.note.start, phrase.last));
-    const tone = inside.at(-1);
-    const next = c.line[inside.length];
+    const tone = c.lastBefore(phrase.end);
+    const next = c.firstAt(phrase.end);
     if (tone && next) ends.push({ tone, next, index });
   });
   return ends;

@@ -95,7 +95,7 @@ export const SHAPE: Rule[] = [
     sources: ['common'],
     find: (c) => {
       const bars = c.score.measures.filter((m) => {
-        const lower = c.texture.tones.filter((t) => t.note.measure === m.index && t.note.staff === 2 && !t.note.grace);
+        const lower = c.tonesIn(m.index).filter((t) => t.note.staff === 2 && !t.note.grace);
         return lower.length >= 4 && new Set(lower.map((t) => t.midi)).size <= 0.75 * lower.length;
       });
       return oncePerSection(c, bars, (m) => m.start).map((m) =>

@@ -42,7 +42,7 @@ export const TIME: Rule[] = [
     find: (c) =>
       closingCadences(c).flatMap((cadence) => {
         const from = barBefore(c, cadence.start);
-        const tone = c.line.find((t) => lte(from, t.note.start));
+        const tone = c.firstAt(from);
         if (!tone || slowsByItself(c, from, cadence.start) || timeWordIn(c, sub(from, c.bar(from).length), cadence.start)) return [];
         return [
           {
@@ -97,7 +97,7 @@ export const TIME: Rule[] = [
       const last = c.facts.cadences.at(-1);
       if (!cadence || cadence !== last) return [];
       const from = barBefore(c, cadence.start);
-      const tone = c.line.find((t) => lte(from, t.note.start));
+      const tone = c.firstAt(from);
       if (!tone || timeWordIn(c, from, cadence.start)) return [];
       return [
         {
@@ -124,7 +124,7 @@ export const TIME: Rule[] = [
         .filter((x) => x.type === 'HC')
         .flatMap((cadence) => {
           const phrase = c.facts.phrases.find((p) => p.cadence === cadence.id);
-          const tone = phrase && c.line.filter((t) => lte(t.note.start, phrase.last)).at(-1);
+          const tone = phrase && c.lastBefore(phrase.end);
           if (!tone || tone.note.marks?.some((m) => m.group === 'fermata') || timeWordIn(c, cadence.start, tone.note.start)) return [];
           return [
             {

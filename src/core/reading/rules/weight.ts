@@ -1,5 +1,5 @@
 import { cmp, lt } from '../../score/fraction.ts';
-import { levelAt } from '../../analysis/texture.ts';
+import { levelAt, strongestWithin } from '../../analysis/texture.ts';
 import type { Rule } from './rule.ts';
 
 export const WEIGHT: Rule[] = [
@@ -79,7 +79,7 @@ export const WEIGHT: Rule[] = [
       c.line.flatMap((tone) => {
         if (tone.note.marks?.some((m) => m.group === 'articulation')) return [];
         const level = Math.max(0, levelAt(c.texture, tone.start));
-        const crossed = c.texture.slots.some((s) => s.start > tone.start && s.start < tone.end && s.level > level && s.level >= 1);
+        const crossed = strongestWithin(c.texture, tone.start, tone.end) > Math.max(level, 0);
         const short = tone.end - tone.start > 3 * c.texture.ticksPerQuarter;
         if (!crossed || short || level >= 2) return [];
         return [
