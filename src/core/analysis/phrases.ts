@@ -190,8 +190,14 @@ export function findPhrases(texture: Texture, ground: PhraseGround, candidates: 
   const from = new Array<number>(nodes.length).fill(0);
   best[0] = 0;
   for (let b = 1; b < nodes.length; b++) {
+    // No length adds more than this; a way that cannot become the best one is not worked out.
+    const most = B.wholeBars + Math.max(0, B.openShort) + (b < nodes.length - 1 ? nodes[b].strength - B.price : 0);
     for (let a = b - 1; a >= 0; a--) {
       const bars = (startOf(nodes[b]) - startOf(nodes[a])) / bar;
+      if (best[a] + most <= best[b]) {
+        if (nodes[a].forced || bars > B.longestBars) break;
+        continue;
+      }
       const octaves = Math.log2(Math.max(0.1, bars) / B.usualBars);
       let value = best[a] - B.length * octaves * octaves + (Math.abs(bars - Math.round(bars)) < 0.01 ? B.wholeBars : 0);
       if (bars < B.shortestBars && !nodes[a].forced && !nodes[b].forced) value -= 3;
