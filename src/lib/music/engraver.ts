@@ -69,6 +69,17 @@ export class Engraver {
     });
   }
 
+  /** Resolves when the picture that is being drawn stands; at once when none is. */
+  picture(): Promise<void> {
+    const { busy } = this;
+    if (!busy) return Promise.resolve();
+    return new Promise((resolve) => {
+      const { done, fail } = busy;
+      busy.done = (svg) => (done(svg), resolve());
+      busy.fail = (error) => (fail(error), resolve());
+    });
+  }
+
   private next(): void {
     if (this.busy || this.queue.length === 0 || !this.write) return;
     this.queue.sort((a, b) => a.urgency - b.urgency);

@@ -208,7 +208,7 @@ export class Workspace {
       this.source = JSON.parse(answer.score) as Score;
       this.notes = new Map(this.source.notes.map((n) => [n.id, n]));
       this.show();
-      this.study();
+      void this.firstPicture().then(() => this.study());
     } else if (answer.type === 'studied') {
       if (answer.number !== this.studyNumber) return;
       this.facts = answer.facts;
@@ -287,6 +287,14 @@ export class Workspace {
   private askDetails(): void {
     this.studying = true;
     this.send({ type: 'details', number: this.studyNumber, pins: this.pins, base: this.data.facts });
+  }
+
+  /** Where a page is in view, its first system comes before everything else; both would want the same processor. */
+  private async firstPicture(): Promise<void> {
+    const frames = new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+    // A window that is hidden draws no frames.
+    await Promise.race([frames, new Promise((resolve) => setTimeout(resolve, 300))]);
+    await this.engraver.picture();
   }
 
   /** Gives the page and the engraver the score as it is to be seen now: numbering and parts. */
