@@ -21,7 +21,8 @@ export interface WorkspaceData {
   pieceId: number;
   readingId: number;
   sourceHash: string;
-  facts: Facts;
+  /** The stored facts, as JSON. */
+  facts: string;
   log: Command[];
 }
 
@@ -63,6 +64,8 @@ export class Workspace {
   readonly engraver = sharedEngraver();
   readonly saving: Saving;
 
+  /** The facts as computed, without corrections. */
+  private readonly base: Facts;
   private readonly worker = takeStudyWorker();
   private wantsDetails = false;
   private studyNumber = 0;
@@ -75,7 +78,8 @@ export class Workspace {
   private notes = new Map<string, Note>();
 
   constructor(readonly data: WorkspaceData) {
-    this.facts = data.facts;
+    this.base = JSON.parse(data.facts) as Facts;
+    this.facts = this.base;
     this.saving = new Saving(data.readingId, [...data.log], (_log, fromElsewhere) => {
       this.rebuild();
       if (fromElsewhere)
@@ -246,7 +250,7 @@ export class Workspace {
       key,
       range: here ? this.selectedRange() : null,
       pins: this.pins,
-      base: this.data.facts,
+      base: this.base,
       style: $state.snapshot(styleOf(this.reading)) as Style,
       part: this.reading.part
     });
@@ -266,7 +270,7 @@ export class Workspace {
 
   /** Asks for the skeleton of some bars at a level (1 all beats, 2 strong beats). */
   askSkeleton(from: number, to: number, level: 1 | 2): void {
-    this.send({ type: 'skeleton', from, to, level, part: this.reading.part, pins: this.pins, base: this.data.facts });
+    this.send({ type: 'skeleton', from, to, level, part: this.reading.part, pins: this.pins, base: this.base });
   }
 
   choose(note: string): void {
@@ -286,7 +290,7 @@ export class Workspace {
 
   private askDetails(): void {
     this.studying = true;
-    this.send({ type: 'details', number: this.studyNumber, pins: this.pins, base: this.data.facts });
+    this.send({ type: 'details', number: this.studyNumber, pins: this.pins, base: this.base });
   }
 
   /** Where a page is in view, its first system comes before everything else; both would want the same processor. */
@@ -334,7 +338,7 @@ export class Workspace {
     if (key === this.studied) return;
     this.studied = key;
     this.studying = true;
-    this.send({ type: 'study', number: ++this.studyNumber, pins: this.pins, base: this.data.facts, style: $state.snapshot(style), part });
+    this.send({ type: 'study', number: ++this.studyNumber, pins: this.pins, base: this.base, style: $state.snapshot(style), part });
   }
 
   private send(request: StudyRequest): void {

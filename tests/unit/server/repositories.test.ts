@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { after, test } from 'node:test';
 import { openDatabase } from '../../../src/lib/server/db/client.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
+import type { Facts } from '../../../src/core/analysis/facts.ts';
 import { addPiece, findDocument, findPiece, findStudy, listPieces, removePiece } from '../../../src/lib/server/repositories/pieces.ts';
 import {
   append,
@@ -49,7 +50,7 @@ test('a piece is stored with its source, study and reading; the source once', as
   assert.equal((await listPieces(db)).length, 2);
   assert.equal(Number((await db.$client.execute('SELECT count(*) AS n FROM sources')).rows[0].n), 1);
   assert.match((await findDocument(db, piece.sourceHash))!, /<score-partwise/);
-  assert.ok((await findStudy(db, piece.sourceHash))!.facts.chords.length > 10);
+  assert.ok((JSON.parse((await findStudy(db, piece.sourceHash))!.facts) as Facts).chords.length > 10);
 });
 
 test('two writers: the later one learns what it missed and nothing is lost', async () => {

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { ENGINE } from '../../../core/analysis/analyse.ts';
 import type { Facts } from '../../../core/analysis/facts.ts';
 import type { Survey } from '../../../core/survey/survey.ts';
@@ -49,11 +49,19 @@ export interface Study {
   survey: Survey;
 }
 
+/** A study as it is sent: the facts stay text, for those of a long piece are read from JSON in one go. */
+export interface StoredStudy {
+  facts: string;
+  survey: Survey;
+}
+
 /** The stored study of this engine version; undefined when the engine has changed since. */
-export async function findStudy(db: Database, hash: string): Promise<Study | undefined> {
-  const rows = await db.select().from(studies).where(eq(studies.sourceHash, hash));
-  const row = rows.find((r) => r.engine === ENGINE);
-  return row && { facts: row.facts as Facts, survey: row.survey as Survey };
+export async function findStudy(db: Database, hash: string): Promise<StoredStudy | undefined> {
+  const [row] = await db
+    .select({ facts: sql<string>`${studies.facts}`, survey: studies.survey })
+    .from(studies)
+    .where(and(eq(studies.sourceHash, hash), eq(studies.engine, ENGINE)));
+  return row && { facts: row.facts, survey: row.survey as Survey };
 }
 
 export async function storeStudy(db: Database, hash: string, study: Study): Promise<void> {

@@ -20,8 +20,9 @@ export const load: LayoutServerLoad = async ({ params, url }) => {
   let study = await findStudy(db, piece.sourceHash);
   if (!study) {
     // The engine is newer than what was stored: work it out again, once.
-    study = await runTask('study', { document: (await findDocument(db, piece.sourceHash))! });
-    await storeStudy(db, piece.sourceHash, study);
+    const fresh = await runTask('study', { document: (await findDocument(db, piece.sourceHash))! });
+    await storeStudy(db, piece.sourceHash, fresh);
+    study = { facts: JSON.stringify(fresh.facts), survey: fresh.survey };
   }
   return {
     piece: { id: piece.id, title: piece.title, composer: piece.composer, instrument: piece.instrument, bars: piece.bars },
