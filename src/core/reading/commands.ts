@@ -1,5 +1,6 @@
 import type { Pin } from '../analysis/facts.ts';
 import { cmp, type Fraction } from '../score/fraction.ts';
+import type { EffectKey } from '../style/effects.ts';
 import type { Period } from '../style/profiles.ts';
 import type { LocalAnswer, SchoolKey } from '../style/schools.ts';
 import type { Style } from './context.ts';
@@ -18,6 +19,10 @@ export type Command =
   | { type: 'set-ceiling'; level: number | null }
   | { type: 'request-tempo'; range: TempoRange | null }
   | { type: 'write-brief'; from: number; to: number; text: string | null }
+  | { type: 'set-amount'; effect: EffectKey; amount: number | null; range: { from: Fraction; to: Fraction } | null }
+  | { type: 'pull-time'; measure: number; ratio: number | null }
+  | { type: 'take-rubato'; bars: Record<number, number[]> | null }
+  | { type: 'keep-recording'; id: string; recording: Recording | null }
   | { type: 'together'; what: string; commands: Command[] }
   | { type: 'accept-finding'; finding: string; because: string | null }
   | { type: 'draft'; kept: { key: string; marking: Marking }[] }
@@ -45,6 +50,21 @@ export interface PlanShape {
   levels: Record<number, number>;
   peak: number | null;
   ceiling: number | null;
+}
+
+/** How much of an effect the instructor wants in some bars: 0 off, 1 as usual, 2 twice. Half-open range in quarters. */
+export interface LocalAmount {
+  effect: EffectKey;
+  from: Fraction;
+  to: Fraction;
+  amount: number;
+}
+
+/** When the bars of a recording begin, as the instructor wrote or tapped them. Seconds from its start. */
+export interface Recording {
+  id: string;
+  label: string;
+  times: { measure: number; seconds: number }[];
 }
 
 /** A range that an audition or a jury asks for, in beats a minute of the meter. */
@@ -84,6 +104,13 @@ export interface Reading {
   postponed: Partial<Record<SchoolKey, string>>;
   plan: PlanShape;
   requested: TempoRange | null;
+  amounts: Partial<Record<EffectKey, number>>;
+  localAmounts: LocalAmount[];
+  /** Bars pulled longer or shorter: planned over unpulled length, by measure index. */
+  timePulls: Record<number, number>;
+  /** The instructor's own rubato: change of length of each beat as a share of it, by measure index. */
+  rubato: Record<number, number[]>;
+  recordings: Recording[];
   briefs: WrittenBrief[];
   /** Rules switched off (0) or made stronger, by id; 1 is a rule's own strength. */
   ruleFactors: Record<string, number>;
@@ -106,6 +133,11 @@ export const EMPTY_READING: Reading = {
   postponed: {},
   plan: { levels: {}, peak: null, ceiling: null },
   requested: null,
+  amounts: {},
+  localAmounts: [],
+  timePulls: {},
+  rubato: {},
+  recordings: [],
   briefs: [],
   ruleFactors: {},
   accepted: {},
@@ -155,6 +187,29 @@ export function apply(state: Reading, command: Command): Reading {
       const { from, to, text } = command;
       const others = state.briefs.filter((b) => b.from !== from || b.to !== to);
       return { ...state, briefs: text === null ? others : [...others, { from, to, text }] };
+    }
+    case 'set-amount': {
+      const { effect, amount, range } = command;
+      if (range) {
+        const others = state.localAmounts.filter((a) => a.effect !== effect || cmp(a.from, range.from) !== 0 || cmp(a.to, range.to) !== 0);
+        return { ...state, localAmounts: amount === null ? others : [...others, { effect, amount, ...range }] };
+      }
+      const amounts = { ...state.amounts };
+      if (amount === null) delete amounts[effect];
+      else amounts[effect] = amount;
+      return { ...state, amounts };
+    }
+    case 'pull-time': {
+      const timePulls = { ...state.timePulls };
+      if (command.ratio === null) delete timePulls[command.measure];
+      else timePulls[command.measure] = command.ratio;
+      return { ...state, timePulls };
+    }
+    case 'take-rubato':
+      return { ...state, rubato: command.bars === null ? {} : { ...state.rubato, ...command.bars } };
+    case 'keep-recording': {
+      const others = state.recordings.filter((r) => r.id !== command.id);
+      return { ...state, recordings: command.recording ? [...others, command.recording] : others };
     }
     case 'together':
       return command.commands.reduce(apply, state);
@@ -263,6 +318,14 @@ export function describe(command: Command): string {
       return command.range ? `asked for ${command.range.low} to ${command.range.high}` : 'no tempo is asked for';
     case 'write-brief':
       return command.text === null ? 'letting a brief go' : 'writing a brief';
+    case 'set-amount':
+      return command.amount === null ? `${command.effect} as usual` : `${command.effect} ${Math.round(100 * command.amount)} %`;
+    case 'pull-time':
+      return command.ratio === null ? 'letting a bar’s time go' : 'pulling a bar’s time';
+    case 'take-rubato':
+      return command.bars === null ? 'letting the own rubato go' : 'taking over a tapped rubato';
+    case 'keep-recording':
+      return command.recording ? `the recording “${command.recording.label}”` : 'removing a recording';
     case 'together':
       return command.what;
     case 'weigh-rule':

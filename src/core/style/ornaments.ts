@@ -5,3 +5,6 @@ export const APPOGGIATURA_SHARE = { plain: frac(1, 2), dotted: frac(2, 3) };
 
 /** Alternations of a trill in a second, from memory, adjustable. Handbook 6.3. */
 export const TRILL_RATE = { least: 5, most: 8 };
+
+/** Neighbours of a trill that has time for one flick only; the last note holds. Handbook 8.2. */
+export const FLICK_NOTES = { upper: [1, 0], main: [0, 1, 0] };

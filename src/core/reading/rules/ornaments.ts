@@ -1,8 +1,7 @@
-import { cmp, frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
-import { keySignature } from '../../analysis/keys.ts';
+import { frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
+import { neighbourOf } from '../../analysis/neighbours.ts';
 import { levelAt, type Tone } from '../../analysis/texture.ts';
-import { fifthsOf, pitchName, signatureAlter } from '../../score/pitch.ts';
-import { signatureShift } from '../../score/transposition.ts';
+import { pitchName } from '../../score/pitch.ts';
 import type { RuleContext } from '../context.ts';
 import { APPOGGIATURA_SHARE, TRILL_RATE } from '../../style/ornaments.ts';
 import { hasMark, oncePerSection, quarters, seconds, words } from './find.ts';
@@ -24,29 +23,12 @@ function valueName(length: Fraction): string {
   return names.find(([v]) => v.n === length.n && v.d === length.d)?.[1] ?? `${Number(toNumber(length).toFixed(3))} quarters`;
 }
 
-/** The upper and lower neighbour of a note in the key of its place (the leading note raised in minor), by name. */
+/** The upper and lower neighbour of a note in the key of its place, by name. */
 function neighbours(c: RuleContext, t: Tone): { names: string; altered: boolean } {
-  const key = c.facts.keys.findLast((k) => cmp(k.start, t.note.start) <= 0)?.key;
-  if (!key || !t.note.sounding) return { names: '', altered: false };
-  const signature = keySignature(key);
-  const own = c.score.parts[c.part].transpose;
-  // Names are the player's: written pitch.
-  const written = signature - signatureShift(own.chromatic);
-  const printed = c.score.parts[c.part].changes.filter((x) => x.measure <= t.note.measure && x.keys?.length).at(-1)?.keys?.[0].key.fifths;
-  const step = t.note.pitch!.step;
-  let altered = false;
-  const name = (by: number): string => {
-    const s = (step + by + 7) % 7;
-    const degree = key.minor && mod(fifthsOf({ step: s, alter: 0, octave: 4 }) - (key.tonic - signatureShift(own.chromatic)), 7) === 5;
-    const alter = signatureAlter(s, written) + (degree ? 1 : 0);
-    if (alter !== signatureAlter(s, printed ?? written)) altered = true;
-    return pitchName({ step: s, alter, octave: 4 }).replace(/\d+$/, '');
-  };
-  const names = `${name(1)} and ${name(-1)}`;
-  return { names, altered };
+  const both = [1, -1].map((by) => neighbourOf(c.score, c.facts, t.note, by));
+  const names = both.map((n) => (n ? pitchName(n.pitch).replace(/-?\d+$/, '') : '')).join(' and ');
+  return { names, altered: both.some((n) => n?.altered) };
 }
-
-const mod = (a: number, n: number): number => ((a % n) + n) % n;
 
 /** Rules for ornaments: start, endings, what fits at this tempo. Handbook 8. */
 export const ORNAMENTS: Rule[] = [

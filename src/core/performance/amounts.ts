@@ -1,0 +1,34 @@
+import { toTicks, type Texture } from '../analysis/texture.ts';
+import type { Reading } from '../reading/commands.ts';
+import type { EffectKey } from '../style/effects.ts';
+import { PROFILES } from '../style/profiles.ts';
+import type { SchoolKey } from '../style/schools.ts';
+
+/** How much of each effect holds at a moment, and how the questions of school are answered there. */
+export interface Settings {
+  /** The amount is the same everywhere. */
+  even: boolean;
+  amount(effect: EffectKey, ticks: number): number;
+  school(key: SchoolKey, ticks: number): string | undefined;
+}
+
+/** A later range outweighs an earlier one, a range the whole piece. */
+export function settingsOf(texture: Texture, reading: Reading): Settings {
+  const amounts = reading.localAmounts.map((a) => ({ ...a, from: toTicks(texture, a.from), to: toTicks(texture, a.to) }));
+  const answers = reading.localAnswers.map((a) => ({ ...a, from: toTicks(texture, a.from), to: toTicks(texture, a.to) }));
+  const usual = PROFILES[reading.period].schools;
+  return {
+    even: amounts.length === 0,
+    amount: (effect, ticks) =>
+      (amounts.length ? amounts.findLast((a) => a.effect === effect && ticks >= a.from && ticks < a.to)?.amount : undefined) ??
+      reading.amounts[effect] ??
+      1,
+    school: (key, ticks) =>
+      (answers.length ? answers.findLast((a) => a.key === key && ticks >= a.from && ticks < a.to)?.option : undefined) ??
+      reading.schools[key]?.option ??
+      usual[key]
+  };
+}
+
+/** Everything off: the page to the letter. */
+export const LITERAL: Settings = { even: true, amount: () => 0, school: () => undefined };

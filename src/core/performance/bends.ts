@@ -1,0 +1,101 @@
+import type { Tone } from '../analysis/texture.ts';
+import type { Settings } from './amounts.ts';
+import { beatOfMeter } from '../score/meter.ts';
+import { INEGALES, SHARPENED } from '../style/performance-weights.ts';
+import { swingRatio } from '../style/swing.ts';
+import { beatTicks, type PerformanceGround } from './ground.ts';
+
+/** A stretch of written time in which a part's notes are shifted: what stands at `knee` sounds at `sounds`; its ends stay. Ticks. */
+export interface Bend {
+  effect: 'swing' | 'inegales' | 'dotting';
+  from: number;
+  knee: number;
+  sounds: number;
+  to: number;
+}
+
+/** Where a tick sounds among bends that are in order and do not overlap. */
+export function bent(bends: readonly Bend[], ticks: number): number {
+  let low = 0;
+  let high = bends.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (bends[middle].from <= ticks) low = middle;
+    else high = middle - 1;
+  }
+  const b = bends[low];
+  if (!b || ticks <= b.from || ticks >= b.to) return ticks;
+  return ticks <= b.knee
+    ? b.from + ((ticks - b.from) * (b.sounds - b.from)) / (b.knee - b.from)
+    : b.to - ((b.to - ticks) * (b.to - b.sounds)) / (b.to - b.knee);
+}
+
+/** Quarters a minute at a tick, as the page has it. */
+function tempoAt(ground: PerformanceGround, ticks: number): number {
+  const at = ticks / ground.texture.ticksPerQuarter;
+  const mark = ground.marks.findLast((m) => m.start.n / m.start.d <= at);
+  return mark ? (mark.low + mark.high) / 2 : ground.firstTempo;
+}
+
+/** Swing, unequal notes and sharpened dots of one part, under the schools that hold at each place. */
+export function bendsOf(ground: PerformanceGround, settings: Settings, part: number): Bend[] {
+  const { score, texture } = ground;
+  const byMeasure = new Map<number, Tone[]>();
+  for (const { tone } of ground.tones) {
+    if (tone.note.part !== part) continue;
+    const list = byMeasure.get(tone.note.measure);
+    if (list) list.push(tone);
+    else byMeasure.set(tone.note.measure, [tone]);
+  }
+  const bends: Bend[] = [];
+  for (const measure of score.measures) {
+    const tones = byMeasure.get(measure.index);
+    if (!tones) continue;
+    const start = texture.measureStarts[measure.index];
+    const end = texture.measureStarts[measure.index + 1] ?? texture.totalTicks;
+    const beat = beatTicks(ground, measure);
+    const binary = beatOfMeter(measure).slots === 2;
+    const half = beat / 2;
+    for (let at = start; at + beat <= end; at += beat) {
+      const swing = settings.school('swing', at);
+      const unequal = INEGALES[settings.school('inegales', at) ?? ''];
+      if (!binary || ((!swing || swing === 'straight') && !unequal)) continue;
+      const inside = tones.filter((t) => t.start >= at && t.start < at + beat);
+      const second = inside.find((t) => t.start === at + half);
+      // Only plain pairs are bent; triplets and quicker notes stay as they are.
+      if (!second || inside.some((t) => t.start !== at && t.start !== at + half)) continue;
+      const first = inside.find((t) => t.start === at);
+      if (swing && swing !== 'straight') {
+        const ratio = swing === 'two-to-one' ? 2 : swingRatio((tempoAt(ground, at) * texture.ticksPerQuarter) / beat);
+        const amount = settings.amount('swing', at);
+        const share = 0.5 + (ratio / (1 + ratio) - 0.5) * amount;
+        if (amount) bends.push({ effect: 'swing', from: at, knee: at + half, sounds: at + beat * Math.min(share, 0.8), to: at + beat });
+      } else if (unequal && first && first.end === second.start && Math.abs(second.height - first.height) === 1) {
+        const amount = settings.amount('inegales', at);
+        const share = 0.5 + (unequal / (1 + unequal) - 0.5) * amount;
+        if (amount) bends.push({ effect: 'inegales', from: at, knee: at + half, sounds: at + beat * Math.min(share, 0.8), to: at + beat });
+      }
+    }
+    for (const tone of tones) {
+      const next = tone.next;
+      const length = tone.end - tone.start;
+      if (settings.school('dotting', tone.start) !== 'sharpened' || tone.note.dots !== 1 || !next || next.start !== tone.end) continue;
+      const short = next.end - next.start;
+      if (length !== 3 * short || next.end > end || length > 3 * texture.ticksPerQuarter) continue;
+      const amount = settings.amount('dotting', tone.start);
+      const whole = length + short;
+      const share = 0.75 + (SHARPENED - 0.75) * amount;
+      if (amount)
+        bends.push({
+          effect: 'dotting',
+          from: tone.start,
+          knee: tone.end,
+          sounds: tone.start + whole * Math.min(share, 0.92),
+          to: next.end
+        });
+    }
+  }
+  // Where two would bend the same time, the one that begins earlier does.
+  bends.sort((a, b) => a.from - b.from);
+  return bends.filter((b, k) => !bends.slice(Math.max(0, k - 4), k).some((o) => o.to > b.from && o.from <= b.from && o !== b));
+}

@@ -1,0 +1,196 @@
+import type { Details } from '../analysis/details.ts';
+import type { Facts } from '../analysis/facts.ts';
+import { firstFrom, textureOf, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
+import { toNumber } from '../score/fraction.ts';
+import { beatOfMeter, metricLevel } from '../score/meter.ts';
+import type { Measure, Note, Score } from '../score/model.ts';
+import { unfold, type PlayedMeasure } from '../score/repeats.ts';
+import { suggestedTempo } from '../survey/tempo.ts';
+import { tempoMarks, type TempoMark } from '../score/tempo.ts';
+import { familyOf, type Family } from '../style/instruments.ts';
+
+/** Quarters a minute where neither the page nor its words say any; from memory, adjustable. */
+export const FALLBACK_TEMPO = 96;
+
+/** A sounding note with what its performance asks about, whatever the reading. */
+export interface GroundTone {
+  tone: Tone;
+  /** Metrical level of its beginning: 3 bar line … -1 inside a beat. */
+  level: number;
+  thirdBeat: boolean;
+  /** Follows the leading line of the part that the reading is for. */
+  lead: boolean;
+  role: string;
+  connecting: boolean;
+  /** Semitones above the middle of its phrase. */
+  above: number;
+  /** 1 inside a printed slur, 2 its last note, 3 the second of a slurred pair; 0 none. */
+  slur: 0 | 1 | 2 | 3;
+  graces: Note[];
+}
+
+/** Everything about a score that a performance needs and no reading changes. Built once for a study. */
+export interface PerformanceGround {
+  score: Score;
+  facts: Facts;
+  details: Details;
+  texture: Texture;
+  part: number;
+  tones: GroundTone[];
+  /** Index of the first tone of each measure in `tones`; one more at the end. */
+  firstTone: number[];
+  /** Tick at which a sounding note ends, ties joined, by id. */
+  endOf(note: string): number | undefined;
+  unpitched: Note[];
+  /** Order of the bars as played. */
+  played: PlayedMeasure[];
+  /** Index of a measure's last appearance. */
+  lastPass: number[];
+  marks: TempoMark[];
+  /** Quarters a minute before the first mark. */
+  firstTempo: number;
+  families: Family[];
+  /** Notes that lean: appoggiaturas and suspensions. */
+  leaning: Set<string>;
+  /** Place from below of each note in its chord, for notes that have company. */
+  chords: Map<string, { place: number; size: number; arpeggio: boolean }>;
+}
+
+/** Ids of notes inside printed slurs: within, at the end, second of a pair. */
+function slurPlaces(score: Score, byId: ReadonlyMap<string, Note>): Map<string, 1 | 2 | 3> {
+  const found = new Map<string, 1 | 2 | 3>();
+  const lines = new Map<string, Note[]>();
+  for (const n of score.notes) {
+    if (n.rest || n.cue || n.grace || n.chord) continue;
+    const key = `${n.part}|${n.staff}|${n.voice}`;
+    const line = lines.get(key);
+    if (line) line.push(n);
+    else lines.set(key, [n]);
+  }
+  const place = new Map<string, [Note[], number]>();
+  for (const line of lines.values()) line.forEach((n, k) => place.set(n.id, [line, k]));
+  for (const s of score.slurs) {
+    if (s.kind !== 'slur') continue;
+    const from = place.get(s.from);
+    const end = byId.get(s.to);
+    if (!from || !end) continue;
+    const [line, k] = from;
+    let last = k;
+    while (last + 1 < line.length && line[last + 1].measure <= end.measure && toNumber(line[last + 1].start) <= toNumber(end.start)) last++;
+    for (let i = k; i < last; i++) if (!found.has(line[i].id) || found.get(line[i].id)! > 1) found.set(line[i].id, 1);
+    if (last > k && !found.has(line[last].id)) found.set(line[last].id, last === k + 1 ? 3 : 2);
+  }
+  return found;
+}
+
+/** Chords: notes of one voice that begin together. */
+function chordPlaces(tones: readonly GroundTone[]): PerformanceGround['chords'] {
+  const groups = new Map<string, GroundTone[]>();
+  for (const t of tones) {
+    const { note, start } = t.tone;
+    const key = `${note.part}|${note.staff}|${note.voice}|${start}`;
+    const group = groups.get(key);
+    if (group) group.push(t);
+    else groups.set(key, [t]);
+  }
+  const places: PerformanceGround['chords'] = new Map();
+  for (const group of groups.values()) {
+    if (group.length < 2) continue;
+    const arpeggio = group.some((t) => t.tone.note.marks?.some((m) => m.group === 'arpeggio') ?? false);
+    [...group]
+      .sort((a, b) => a.tone.midi - b.tone.midi)
+      .forEach((t, place) => places.set(t.tone.note.id, { place, size: group.length, arpeggio }));
+  }
+  return places;
+}
+
+/** The score as it is asked about when it is played. @param texture of all parts */
+export function performanceGround(score: Score, facts: Facts, details: Details, texture: Texture, part: number): PerformanceGround {
+  const line = score.parts.length === 1 ? texture.melody : textureOf(score, [part]).melody;
+  const byId = new Map(score.notes.map((n) => [n.id, n]));
+  const slurs = slurPlaces(score, byId);
+  const roles = new Map(details.roles.map((r) => [r.note, r]));
+  const voices = new Map<string, Set<string>>();
+  for (const t of line) {
+    const key = `${t.start}`;
+    const set = voices.get(key);
+    const voice = `${t.note.part}|${t.note.staff}|${t.note.voice}`;
+    if (set) set.add(voice);
+    else voices.set(key, new Set([voice]));
+  }
+  const graces = new Map<string, Note[]>();
+  const waiting = new Map<string, Note[]>();
+  for (const n of score.notes) {
+    if (n.cue || n.rest) continue;
+    const key = `${n.part}|${n.staff}|${n.voice}`;
+    if (n.grace) {
+      const list = waiting.get(key);
+      if (list) list.push(n);
+      else waiting.set(key, [n]);
+    } else if (!n.chord) {
+      const list = waiting.get(key);
+      if (list) {
+        graces.set(n.id, list);
+        waiting.delete(key);
+      }
+    }
+  }
+  const middles = facts.phrases.map((p) => {
+    const inside = line.slice(firstFrom(line, toTicks(texture, p.start)), firstFrom(line, toTicks(texture, p.end)));
+    return { end: toTicks(texture, p.end), middle: inside.length ? inside.reduce((s, t) => s + t.midi, 0) / inside.length : 60 };
+  });
+  let phrase = 0;
+  const tones: GroundTone[] = [];
+  for (const tone of texture.tones) {
+    const { note } = tone;
+    if (note.grace) continue;
+    const measure = score.measures[note.measure];
+    while (phrase + 1 < middles.length && tone.start >= middles[phrase].end) phrase++;
+    const level = metricLevel(measure, note.onset);
+    const role = roles.get(note.id);
+    const lead = note.part === part && (voices.get(`${tone.start}`)?.has(`${note.part}|${note.staff}|${note.voice}`) ?? false);
+    const count = measure.time?.groups.length === 1 ? measure.time.groups[0] : 0;
+    tones.push({
+      tone,
+      level,
+      thirdBeat: count === 3 && level === 1 && toNumber(note.onset) / toNumber(beatOfMeter(measure).beat) === 2,
+      lead,
+      role: role?.role ?? 'chord tone',
+      connecting: role?.rank === 'connecting',
+      above: lead ? tone.midi - (middles[phrase]?.middle ?? tone.midi) : 0,
+      slur: slurs.get(note.id) ?? 0,
+      graces: graces.get(note.id) ?? []
+    });
+  }
+  const firstTone = new Array<number>(score.measures.length + 1).fill(0);
+  for (const t of tones) firstTone[t.tone.note.measure + 1]++;
+  for (let m = 1; m < firstTone.length; m++) firstTone[m] += firstTone[m - 1];
+  tones.sort((a, b) => a.tone.note.measure - b.tone.note.measure);
+  const ends = new Map(tones.map((t) => [t.tone.note.id, t.tone.end]));
+  const played = unfold(score.measures);
+  const lastPass: number[] = [];
+  for (const p of played) lastPass[p.measure] = p.pass;
+  const word = suggestedTempo(score);
+  return {
+    score,
+    facts,
+    details,
+    texture,
+    part,
+    tones,
+    firstTone,
+    endOf: (note) => ends.get(note),
+    unpitched: score.notes.filter((n) => n.unpitched && !n.rest && !n.cue && !n.grace),
+    played,
+    lastPass,
+    marks: tempoMarks(score),
+    firstTempo: word ? (word.low + word.high) / 2 : FALLBACK_TEMPO,
+    chords: chordPlaces(tones),
+    leaning: new Set(details.roles.flatMap((r) => (r.role === 'appoggiatura' || r.role === 'suspension' ? [r.note] : []))),
+    families: score.parts.map((p) => familyOf(p.name, p.instrument, p.staves))
+  };
+}
+
+/** Length of the beat in ticks. */
+export const beatTicks = (ground: PerformanceGround, measure: Measure): number =>
+  Math.max(1, Math.round(toNumber(beatOfMeter(measure).beat) * ground.texture.ticksPerQuarter));

@@ -1,0 +1,78 @@
+import type { Reading } from '../reading/commands.ts';
+import { PAUSES, SHARES } from '../style/performance-weights.ts';
+import type { Settings } from './amounts.ts';
+import type { GroundTone, PerformanceGround } from './ground.ts';
+import type { Pause } from './time-effects.ts';
+
+/** Share of its written value that a note sounds, and why. */
+export interface Length {
+  share: number;
+  because: string;
+}
+
+const FULL: Length = { share: 1, because: 'full' };
+
+/** Editorial signs and slurs by note, and pauses that cut a note short. */
+export interface LengthMarks {
+  signs: Map<string, string>;
+  /** 1 inside an editorial slur, 3 the second of a pair, 2 the end. */
+  slurs: Map<string, 1 | 2 | 3>;
+  pauses: Map<string, Pause['kind']>;
+}
+
+export function lengthMarks(ground: PerformanceGround, reading: Reading, pauses: readonly Pause[]): LengthMarks {
+  const signs = new Map<string, string>();
+  const slurs = new Map<string, 1 | 2 | 3>();
+  const editorial = reading.markings.filter((m) => m.kind === 'slur' && m.note && m.endNote);
+  for (const m of reading.markings) if (m.kind === 'articulation' && m.note) signs.set(m.note, m.value);
+  if (editorial.length) {
+    const at = new Map(ground.tones.map((t, k) => [t.tone.note.id, k]));
+    for (const m of editorial) {
+      const from = at.get(m.note!);
+      const to = at.get(m.endNote!);
+      if (from === undefined || to === undefined) continue;
+      const line = ground.tones.slice(from, to + 1).filter((t) => t.lead);
+      line.forEach((t, k) => slurs.set(t.tone.note.id, k < line.length - 1 ? 1 : line.length === 2 ? 3 : 2));
+    }
+  }
+  return { signs, slurs, pauses: new Map(pauses.flatMap((p) => (p.note ? [[p.note, p.kind] as const] : []))) };
+}
+
+/** Handbook 6.1: the sounding share of one note by its signs, its slur and the schools of its place. */
+export function lengthOf(ground: PerformanceGround, t: GroundTone, marks: LengthMarks, settings: Settings): Length {
+  const usual = usualLength(ground, t, marks, settings);
+  const amount = settings.amount('articulation', t.tone.start);
+  if (usual.share === 1 || amount === 1) return usual;
+  return { ...usual, share: Math.max(0.1, 1 - (1 - usual.share) * amount) };
+}
+
+function usualLength(ground: PerformanceGround, { tone, slur: printedSlur }: GroundTone, marks: LengthMarks, settings: Settings): Length {
+  const { note } = tone;
+  const at = tone.start;
+  const sign = marks.signs.get(note.id) ?? note.marks?.find((m) => /staccat|tenuto|detached/.test(m.name))?.name;
+  const slur = marks.slurs.get(note.id) ?? printedSlur;
+  const pause = marks.pauses.get(note.id);
+  const cut = (length: Length): Length =>
+    pause ? { share: Math.min(length.share, 1 - PAUSES[pause].cut), because: `before a ${pause}` } : length;
+  const staccato = SHARES.staccato[settings.school('staccato', at) ?? 'half'];
+  if (sign === 'staccatissimo') return { share: SHARES.staccatissimo, because: 'wedge' };
+  if (sign === 'detached-legato' || (sign === 'staccato' && slur)) return { share: SHARES.slurredStaccato, because: 'dots under a slur' };
+  if (sign === 'staccato') return { share: staccato, because: 'dot' };
+  if (sign === 'tenuto') return cut({ share: 1, because: 'dash' });
+  if (slur === 1) return FULL;
+  if (slur === 3 && settings.school('slur-pairs', at) === 'lift-second')
+    return { share: SHARES.liftedSecond, because: 'second of a slurred pair' };
+  if (slur) return cut({ share: SHARES.slurEnd, because: 'end of a slur' });
+  // Ties are sounded through.
+  if (note.tie?.start) return cut(FULL);
+  const quarters = (tone.end - tone.start) / ground.texture.ticksPerQuarter;
+  const touch = SHARES.touch[settings.school('touch', at) ?? 'full'];
+  const keyboard = ground.families[note.part] === 'keyboard';
+  const plain = keyboard ? touch.keyboard : touch.other;
+  const next = tone.next;
+  const detachedNext = next && (marks.signs.get(next.note.id) ?? next.note.marks?.find((m) => /^staccat/.test(m.name))?.name);
+  if (quarters >= 1 && detachedNext)
+    return cut({ share: Math.min(plain, SHARES.beforeDetached), because: 'makes room for detached notes' });
+  if (quarters > SHARES.longQuarters) return cut({ share: Math.max(plain, SHARES.long), because: 'long note' });
+  return cut(plain === 1 ? FULL : { share: plain, because: 'no sign' });
+}

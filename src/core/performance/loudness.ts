@@ -1,0 +1,171 @@
+import { dynamicLevels } from '../reading/in-force.ts';
+import { dynamicPlan, levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
+import { toTicks } from '../analysis/texture.ts';
+import type { Reading } from '../reading/commands.ts';
+import { dynamicStep, STEP_DB } from '../style/dynamics.ts';
+import type { EffectKey } from '../style/effects.ts';
+import { EMPHASIS, LOUDNESS } from '../style/performance-weights.ts';
+import { PLAN } from '../style/plan-weights.ts';
+import type { Settings } from './amounts.ts';
+import type { GroundTone, PerformanceGround } from './ground.ts';
+
+/** The effects on loudness, in the order of their shares. */
+export const LOUDNESS_EFFECTS = [
+  'plan',
+  'meter',
+  'line',
+  'harmony',
+  'accent',
+  'balance',
+  'second-time',
+  'touch'
+] as const satisfies readonly EffectKey[];
+
+const ACCENT = LOUDNESS_EFFECTS.indexOf('accent');
+
+/** Loudness of one note in decibels relative to mezzo forte. */
+export interface Loudness {
+  /** As the bare marks have it: levels that hold, nothing between them. */
+  literal: number;
+  /** By effect, in the order of LOUDNESS_EFFECTS. */
+  shares: number[];
+  /** Change of the plan from the note's beginning to its end, and what an accent loses. */
+  swell: number;
+}
+
+/** Asks for the loudness of notes under one reading. */
+export interface LoudnessGround {
+  plans: (DynamicPlan | null)[];
+  /** Printed levels of each part in order of time: ticks and decibels. */
+  levels: { at: number; db: number }[][];
+  accents: Map<string, number>;
+}
+
+/** The plans of all parts; that of the reading's own part can be given, for it is known already. */
+export function loudnessGround(ground: PerformanceGround, reading: Reading, own: DynamicPlan | null = null): LoudnessGround {
+  const { score, facts } = ground;
+  const free = { levels: {}, peak: null, ceiling: null };
+  const plans = score.parts.map((p) =>
+    p.index === reading.part
+      ? (own ?? dynamicPlan(score, facts, reading))
+      : dynamicPlan(score, facts, { ...reading, part: p.index, plan: free })
+  );
+  const accents = new Map<string, number>();
+  for (const m of reading.markings)
+    if (m.kind === 'accent' && m.note) accents.set(m.note, m.value === 'strong-accent' ? LOUDNESS.strongAccent : LOUDNESS.accent);
+  const marks = dynamicLevels(score);
+  const levels = score.parts.map((p) =>
+    marks.filter((l) => l.part === p.index).map((l) => ({ at: toTicks(ground.texture, l.start), db: levelDb(l.step) }))
+  );
+  return { plans, levels, accents };
+}
+
+const SFORZANDO = /^(s?f{1,2}z?p{0,2}|sf|sfz|fz|rfz?|sffz)$/;
+
+/** Sforzandi by part and tick. */
+export function sforzandi(ground: PerformanceGround, reading: Reading): Map<string, true> {
+  const found = new Map<string, true>();
+  const tick = (time: { n: number; d: number }): number => Math.round((time.n * ground.texture.ticksPerQuarter) / time.d);
+  for (const d of ground.score.directions)
+    if (d.kind === 'dynamic' && SFORZANDO.test(d.value) && /s|z|^r|fp/.test(d.value)) found.set(`${d.part}|${tick(d.start)}`, true);
+  for (const m of reading.markings)
+    if (m.kind === 'dynamic' && /^(sf|sfz|fp)$/.test(m.value)) found.set(`${m.part}|${tick(m.start)}`, true);
+  return found;
+}
+
+/** The printed level in force at a tick, in decibels; mezzo forte where none is given yet. */
+function inForce(levels: LoudnessGround['levels'][number], ticks: number): number {
+  let low = -1;
+  let high = levels.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (levels[middle].at <= ticks) low = middle;
+    else high = middle - 1;
+  }
+  return low < 0 ? 0 : levels[low].db;
+}
+
+const clampTo = (value: number, most: number): number => Math.max(-most, Math.min(most, value));
+
+/** Loudness of one tone, with the share of every effect. */
+export function loudnessOf(
+  ground: PerformanceGround,
+  t: GroundTone,
+  l: LoudnessGround,
+  forced: ReadonlyMap<string, true>,
+  settings: Settings,
+  reading: Reading,
+  pass: number
+): Loudness {
+  const { tone } = t;
+  const { note } = tone;
+  const at = tone.start;
+  const tpq = ground.texture.ticksPerQuarter;
+  const literal = inForce(l.levels[note.part], at);
+  const points = l.plans[note.part]?.points ?? [];
+  // The level just after the note begins: a mark on the note itself holds for it.
+  const begins = levelDb(levelOf(points, at / tpq + 1e-6));
+  const ends = levelDb(levelOf(points, tone.end / tpq - 1e-6));
+  const emphasis = EMPHASIS[reading.period];
+  const meter = t.thirdBeat ? LOUDNESS.thirdBeat : LOUDNESS.meter[3 - t.level];
+  const before = tone.previous;
+  const resolves = before && before.end === tone.start && Math.abs(before.height - tone.height) === 1;
+  const harmony =
+    t.role === 'appoggiatura' || t.role === 'suspension'
+      ? LOUDNESS.dissonance
+      : t.connecting
+        ? LOUDNESS.connecting
+        : resolves && ground.leaning.has(before.note.id)
+          ? LOUDNESS.resolution
+          : 0;
+  let accent = l.accents.get(note.id) ?? 0;
+  for (const m of note.marks ?? []) {
+    if (m.name === 'accent') accent = Math.max(accent, LOUDNESS.accent);
+    else if (m.name === 'strong-accent') accent = Math.max(accent, LOUDNESS.strongAccent);
+    else if (m.name === 'tenuto') accent = Math.max(accent, LOUDNESS.tenuto);
+  }
+  if (forced.has(`${note.part}|${at}`)) {
+    const strong = settings.school('sforzando', at) === 'absolute' ? levelDb(dynamicStep('f')! + 1) - begins : 0;
+    accent = Math.max(accent, LOUDNESS.sforzandoSteps * STEP_DB, strong);
+  }
+  const alone = t.lead || ground.score.parts.length + ground.score.parts[note.part].staves < 3;
+  const repeats = settings.school('repeats', at);
+  const again = pass > 0 ? (repeats === 'echo' ? LOUDNESS.echo : repeats === 'vary-dynamics' ? LOUDNESS.varied : 0) : 0;
+  // In the order of LOUDNESS_EFFECTS.
+  const values = [
+    begins - literal,
+    meter * emphasis.meter,
+    clampTo(t.above * LOUDNESS.perSemitone, LOUDNESS.mostLine) * emphasis.line,
+    harmony * emphasis.harmony,
+    accent,
+    alone ? 0 : -PLAN.background * STEP_DB,
+    again,
+    t.slur === 3 && settings.school('slur-pairs', at) === 'lift-second' ? LOUDNESS.second : 0
+  ];
+  let sum = literal;
+  for (let k = 0; k < values.length; k++) {
+    values[k] *= settings.amount(LOUDNESS_EFFECTS[k], at);
+    sum += values[k];
+  }
+  // What leaves the range of the scale is taken from the largest share.
+  const over = sum - Math.max(LOUDNESS.softest, Math.min(LOUDNESS.loudest, sum));
+  if (over) {
+    const k = values.reduce((best, v, i) => (Math.abs(v) > Math.abs(values[best]) && Math.sign(v) === Math.sign(over) ? i : best), 0);
+    values[k] -= over;
+  }
+  const swell = (ends - begins) * settings.amount('plan', at) - values[ACCENT] * LOUDNESS.decay;
+  return { literal, shares: values, swell };
+}
+
+/** MIDI velocity of a loudness: f = 90 and mf = 64 as MusicXML's percentages have it (handbook 5.2), each step in the same ratio. */
+export function velocityOf(db: number): number {
+  const value = 64 * (90 / 64) ** (db / STEP_DB);
+  return Math.max(1, Math.min(127, Math.round(value)));
+}
+
+/** Velocity of MusicXML's `sound dynamics`, a percentage of 90. MusicXML 4.0; handbook 5.2. */
+export const velocityOfPercent = (percent: number): number => Math.max(1, Math.min(127, Math.round((90 * percent) / 100)));
+
+/** Loudness as brightness from 0 (dull) to 1, for samplers that can use it. */
+export const brightnessOf = (db: number): number =>
+  Math.max(0, Math.min(1, (db - LOUDNESS.softest) / (LOUDNESS.loudest - LOUDNESS.softest)));

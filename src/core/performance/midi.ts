@@ -1,0 +1,180 @@
+import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
+import type { Score } from '../score/model.ts';
+import { toNumber } from '../score/fraction.ts';
+import { soundOf } from '../style/sounds.ts';
+import { velocityOf } from './loudness.ts';
+import type { Performance, PlayedNote } from './perform.ts';
+
+/** Ticks of a quarter in the files. */
+export const MIDI_TICKS = 960;
+/** Wood block on the percussion channel, for notes without pitch. General MIDI level 1. */
+const UNPITCHED = 76;
+/** Seconds between two points of a swell. */
+const SWELL_STEP = 0.05;
+/** Slowest and fastest tempo of a quarter in microseconds that a file can hold. */
+const SLOWEST = 0xffffff;
+
+interface Timed {
+  at: number;
+  order: number;
+  event: MidiEvent;
+}
+
+/** The tempo of each beat, so that the file's own clock runs as the performance does. */
+class TempoMap {
+  readonly events: Timed[] = [];
+  private readonly ticks: number[] = [0];
+  private readonly seconds: number[] = [0];
+  private readonly perQuarter: number[] = [];
+
+  constructor(score: Score, performance: Performance) {
+    let tick = 0;
+    let second = 0;
+    const lengths = beatQuarters(score, performance);
+    performance.beats.forEach((b, k) => {
+      const length = Math.max(1, Math.round(lengths[k] * MIDI_TICKS));
+      // What rounding lost so far is given back, so that nothing adds up.
+      const wanted = Math.max(1e-4, b.start + b.planned - second);
+      const tempo = Math.max(1, Math.min(SLOWEST, Math.round((wanted * 1e6 * MIDI_TICKS) / length)));
+      if (tempo !== this.perQuarter.at(-1))
+        this.events.push({ at: tick, order: 0, event: { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: tempo } });
+      this.perQuarter.push(tempo);
+      tick += length;
+      second += (length * tempo) / (1e6 * MIDI_TICKS);
+      this.ticks.push(tick);
+      this.seconds.push(second);
+    });
+  }
+
+  /** Tick of a moment in seconds. */
+  tickAt(seconds: number): number {
+    let low = 0;
+    let high = Math.max(0, this.perQuarter.length - 1);
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (this.seconds[middle] <= seconds) low = middle;
+      else high = middle - 1;
+    }
+    return Math.max(
+      0,
+      Math.round(this.ticks[low] + ((seconds - this.seconds[low]) * 1e6 * MIDI_TICKS) / (this.perQuarter[low] ?? 500_000))
+    );
+  }
+}
+
+/** Written length of each played beat in quarters. */
+function beatQuarters(score: Score, performance: Performance): number[] {
+  const { beats } = performance;
+  return beats.map((b, k) => {
+    const measure = score.measures[b.measure];
+    const same = beats.filter((_, i) => Math.abs(i - k) < 64 && beats[i].measure === b.measure && beats[i].pass === b.pass);
+    const whole = toNumber(measure.length);
+    if (same.length === 1) return whole;
+    const literal = same.reduce((s, x) => s + x.literal, 0);
+    return literal ? (whole * b.literal) / literal : whole / same.length;
+  });
+}
+
+/**
+ * A performance as a Standard MIDI File: type 1, a track of tempi and one a part; velocities for beginnings,
+ * expression (controller 11) for what happens inside a held note.
+ */
+export function midiFile(score: Score, performance: Performance): Uint8Array {
+  const map = new TempoMap(score, performance);
+  const conductor: Timed[] = [
+    { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: 'trackName', text: score.title || 'Untitled' } },
+    ...map.events,
+    ...meters(score, performance, map)
+  ];
+  const tracks = [conductor];
+  let melodic = 0;
+  for (const part of score.parts) {
+    const sound = soundOf(part.name, part.instrument);
+    // Channel 10 is the percussion's.
+    const own = melodic++ % 15;
+    const channel = own >= 9 ? own + 1 : own;
+    const track: Timed[] = [
+      { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: 'trackName', text: part.name || part.id } },
+      { at: 0, order: 1, event: { deltaTime: 0, type: 'programChange', channel, programNumber: sound.program } },
+      { at: 0, order: 1, event: { deltaTime: 0, type: 'controller', channel, controllerType: 11, value: 127 } }
+    ];
+    for (const n of performance.notes) {
+      if (n.part !== part.index) continue;
+      const on = map.tickAt(n.onset);
+      const off = Math.max(on + 1, map.tickAt(n.end));
+      const where = n.midi === null ? 9 : channel;
+      const noteNumber = n.midi ?? UNPITCHED;
+      track.push({
+        at: on,
+        order: 4,
+        event: { deltaTime: 0, type: 'noteOn', channel: where, noteNumber, velocity: velocityOf(loudest(n)) }
+      });
+      track.push({ at: off, order: 2, event: { deltaTime: 0, type: 'noteOff', channel: where, noteNumber, velocity: 64 } });
+      if (sound.sustained && n.midi !== null) swell(track, n, channel, map);
+    }
+    tracks.push(track);
+  }
+  const data: MidiData = { header: { format: 1, numTracks: tracks.length, ticksPerBeat: MIDI_TICKS }, tracks: tracks.map(inOrder) };
+  return Uint8Array.from(writeMidi(data));
+}
+
+/** Levels of a note from beginning to end. */
+const levels = (n: PlayedNote): number[] => [n.db, ...(n.inside ?? []), n.dbEnd];
+const loudest = (n: PlayedNote): number => Math.max(...levels(n));
+
+/** Expression over a note that does not stay as loud: its velocity is that of its loudest moment. */
+function swell(track: Timed[], n: PlayedNote, channel: number, map: TempoMap): void {
+  const points = levels(n);
+  const most = Math.max(...points);
+  const flat = most - Math.min(...points) < 0.5;
+  const put = (seconds: number, db: number, order: number): void => {
+    const value = Math.max(1, Math.min(127, Math.round((127 * velocityOf(db)) / velocityOf(most))));
+    track.push({ at: map.tickAt(seconds), order, event: { deltaTime: 0, type: 'controller', channel, controllerType: 11, value } });
+  };
+  put(n.onset, flat ? most : n.db, 3);
+  if (flat) return;
+  for (let t = n.onset + SWELL_STEP; t < n.end; t += SWELL_STEP) {
+    const x = ((t - n.onset) / (n.end - n.onset)) * (points.length - 1);
+    const k = Math.min(points.length - 2, Math.floor(x));
+    put(t, points[k] + (points[k + 1] - points[k]) * (x - k), 3);
+  }
+}
+
+function meters(score: Score, performance: Performance, map: TempoMap): Timed[] {
+  let before = '';
+  return performance.bars.flatMap((b): Timed[] => {
+    const time = score.measures[b.measure].time;
+    const count = time?.groups.reduce((s, g) => s + g, 0);
+    const text = `${count}/${time?.unit}`;
+    // The file can hold powers of two below the line only.
+    if (!time || !count || count > 255 || !Number.isInteger(Math.log2(time.unit)) || text === before) return [];
+    before = text;
+    return [
+      {
+        at: map.tickAt(b.start),
+        order: 0,
+        event: {
+          deltaTime: 0,
+          meta: true,
+          type: 'timeSignature',
+          numerator: count,
+          denominator: time.unit,
+          metronome: 24,
+          thirtyseconds: 8
+        }
+      }
+    ];
+  });
+}
+
+function inOrder(track: Timed[]): MidiEvent[] {
+  const sorted = track.map((e, k) => ({ e, k })).sort((a, b) => a.e.at - b.e.at || a.e.order - b.e.order || a.k - b.k);
+  let at = 0;
+  const events: MidiEvent[] = sorted.map(({ e }) => {
+    const event = { ...e.event, deltaTime: e.at - at };
+    at = e.at;
+    return event;
+  });
+  events.push({ deltaTime: 0, meta: true, type: 'endOfTrack' });
+  return events;
+}

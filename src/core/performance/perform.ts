@@ -1,0 +1,379 @@
+import type { Reading } from '../reading/commands.ts';
+import { levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
+import { frac, toNumber } from '../score/fraction.ts';
+import { EFFECTS, type EffectKey } from '../style/effects.ts';
+import { PAUSES, SPREAD } from '../style/performance-weights.ts';
+import { LITERAL, settingsOf, type Settings } from './amounts.ts';
+import { bendsOf, bent, type Bend } from './bends.ts';
+import { cellsOf } from './cells.ts';
+import { clockOf, secondsInMeasure, type Clock } from './clock.ts';
+import { lengthMarks, lengthOf } from './lengths.ts';
+import { LOUDNESS_EFFECTS, loudnessGround, loudnessOf, sforzandi } from './loudness.ts';
+import { realise, type OrnamentSchool, type Realisation } from './ornaments.ts';
+import type { GroundTone, PerformanceGround } from './ground.ts';
+import { cutPoints, pausesOf, timeShares, type Pause } from './time-effects.ts';
+
+/** One sounding note of a performance. Seconds from the beginning; decibels relative to mezzo forte. */
+export interface PlayedNote {
+  /** Id of the written note. */
+  note: string;
+  /** Index of the bar among the bars as played. */
+  bar: number;
+  part: number;
+  staff: number;
+  /** MIDI number; null for instruments without pitch. */
+  midi: number | null;
+  onset: number;
+  end: number;
+  db: number;
+  /** Loudness at its end, for instruments that can shape a held note. */
+  dbEnd: number;
+  /** Levels in between, evenly spaced, where it swells and fades inside. */
+  inside?: number[];
+  lead: boolean;
+  /** A note that the page only hints at: small notes, trills. */
+  ornament?: true;
+}
+
+export interface Share {
+  effect: EffectKey;
+  /** Seconds or decibels. */
+  amount: number;
+}
+
+/** A bar or beat as it is played, against the page. */
+export interface Account {
+  /** Measure index, and how often it has been played before. */
+  measure: number;
+  pass: number;
+  /** Number of the beat from 0; -1 for a whole bar. */
+  beat: number;
+  start: number;
+  literal: number;
+  planned: number;
+  /** What makes the difference; sums to planned − literal. */
+  shares: Share[];
+}
+
+export interface LoudnessAccount {
+  measure: number;
+  pass: number;
+  /** Means over the notes of the reading's part, in decibels; null in bars of rests. */
+  literal: number | null;
+  planned: number | null;
+  shares: Share[];
+  /** Mean share of their values that the notes sound. */
+  sounding: number | null;
+}
+
+/** A reading (or the bare page) as timed notes, with the reasons of every difference. */
+export interface Performance {
+  notes: PlayedNote[];
+  bars: Account[];
+  beats: Account[];
+  loudness: LoudnessAccount[];
+  /** Seconds in all. */
+  length: number;
+  literalLength: number;
+}
+
+const NONE: Share[] = [];
+
+/** Effects whose share of the whole is worth a line: more than a tenth of a millisecond, or of a hundredth decibel. */
+const TOLD = 1e-4;
+
+/**
+ * Plays a score: with a reading's effects, or literally when all are off.
+ * @param literal the page to the letter: marks of tempo and level, written values, nothing else
+ * @param plan the dynamic plan of the reading, when it is known already
+ */
+export function perform(ground: PerformanceGround, reading: Reading, literal = false, plan: DynamicPlan | null = null): Performance {
+  const { texture } = ground;
+  const settings = literal ? LITERAL : settingsOf(texture, reading);
+  const pauses = literal ? [] : pausesOf(ground, reading);
+  const cells = cellsOf(ground, literal ? [] : cutPoints(ground, reading, pauses));
+  const clock = clockOf(ground, cells, literal ? [] : timeShares(ground, reading, cells, pauses), settings);
+  const omit = settings.school('repeats', 0) === 'omit';
+  const played = omit ? ground.played.filter((p) => p.pass === ground.lastPass[p.measure]) : ground.played;
+  const bars = barAccounts(ground, clock, played);
+  const player = new Player(ground, reading, settings, clock, played, bars, pauses, plan);
+  const notes = player.notes();
+  const last = bars[bars.length - 1];
+  return {
+    notes,
+    bars,
+    beats: beatAccounts(ground, clock, played, bars),
+    loudness: player.loudness,
+    length: last ? last.start + last.planned : 0,
+    literalLength: bars.reduce((s, b) => s + b.literal, 0)
+  };
+}
+
+type Played = PerformanceGround['played'];
+
+const variantOf = (ground: PerformanceGround, clock: Clock, { measure, pass }: Played[number]) =>
+  pass === ground.lastPass[measure] ? clock.last : clock.usual;
+
+/** Sums of a stretch of cells: literal, planned, and what each effect adds. */
+function account(clock: Clock, from: number, to: number, last: boolean): Pick<Account, 'literal' | 'planned' | 'shares'> {
+  let literal = 0;
+  for (let c = from; c < to; c++) literal += clock.cells.literal[c];
+  let planned = literal;
+  let shares = NONE;
+  for (const s of clock.shares) {
+    const values = last ? s.last : s.usual;
+    let sum = 0;
+    for (let c = from; c < to; c++) sum += values[c];
+    if (sum === 0) continue;
+    planned += sum;
+    if (shares === NONE) shares = [];
+    shares.push({ effect: s.effect, amount: sum });
+  }
+  return { literal, planned, shares };
+}
+
+function barAccounts(ground: PerformanceGround, clock: Clock, played: Played): Account[] {
+  const { first } = clock.cells;
+  const known = new Map<string, Pick<Account, 'literal' | 'planned' | 'shares'>>();
+  let start = 0;
+  return played.map(({ measure, pass }) => {
+    const last = pass === ground.lastPass[measure];
+    const key = `${measure}|${last}`;
+    let sums = known.get(key);
+    if (!sums) known.set(key, (sums = account(clock, first[measure], first[measure + 1], last)));
+    const bar = { measure, pass, beat: -1, start, ...sums };
+    start += bar.planned;
+    return bar;
+  });
+}
+
+function beatAccounts(ground: PerformanceGround, clock: Clock, played: Played, bars: readonly Account[]): Account[] {
+  const { first, beat } = clock.cells;
+  const known = new Map<string, { beat: number; sums: Pick<Account, 'literal' | 'planned' | 'shares'> }[]>();
+  const beatsOf = (measure: number, last: boolean) => {
+    const key = `${measure}|${last}`;
+    const before = known.get(key);
+    if (before) return before;
+    const found: { beat: number; sums: Pick<Account, 'literal' | 'planned' | 'shares'> }[] = [];
+    for (let c = first[measure]; c < first[measure + 1];) {
+      let end = c + 1;
+      while (end < first[measure + 1] && beat[end] === beat[c]) end++;
+      found.push({ beat: beat[c], sums: account(clock, c, end, last) });
+      c = end;
+    }
+    known.set(key, found);
+    return found;
+  };
+  const result: Account[] = [];
+  played.forEach(({ measure, pass }, k) => {
+    let { start } = bars[k];
+    for (const { beat: number, sums } of beatsOf(measure, pass === ground.lastPass[measure])) {
+      result.push({ measure, pass, beat: number, start, literal: sums.literal, planned: sums.planned, shares: sums.shares });
+      start += sums.planned;
+    }
+  });
+  return result;
+}
+
+/** Makes the notes of one performance. */
+class Player {
+  readonly loudness: LoudnessAccount[] = [];
+  private readonly bends: Bend[][];
+  private readonly marks;
+  private readonly loud;
+  private readonly forced;
+  /** Ticks at which a pause opens. */
+  private readonly opens: ReadonlySet<number>;
+  private readonly words = new Map<string, string[]>();
+  private readonly written = new Map<string, Realisation | null>();
+
+  constructor(
+    private readonly ground: PerformanceGround,
+    private readonly reading: Reading,
+    private readonly settings: Settings,
+    private readonly clock: Clock,
+    private readonly played: Played,
+    private readonly bars: readonly Account[],
+    pauses: readonly Pause[],
+    plan: DynamicPlan | null
+  ) {
+    this.bends = ground.score.parts.map((p) => bendsOf(ground, settings, p.index));
+    this.marks = lengthMarks(ground, reading, pauses);
+    this.opens = new Set(pauses.map((p) => p.at));
+    this.loud = loudnessGround(ground, reading, plan);
+    this.forced = sforzandi(ground, reading);
+    for (const m of reading.markings) if (m.kind === 'text' && m.note) this.words.set(m.note, [...(this.words.get(m.note) ?? []), m.value]);
+  }
+
+  notes(): PlayedNote[] {
+    const notes: PlayedNote[] = [];
+    this.played.forEach((p, bar) => {
+      const { measure, pass } = p;
+      const sums = new Float64Array(LOUDNESS_EFFECTS.length);
+      let literal = 0;
+      let sounding = 0;
+      let count = 0;
+      for (let k = this.ground.firstTone[measure]; k < this.ground.firstTone[measure + 1]; k++) {
+        const t = this.ground.tones[k];
+        const loud = loudnessOf(this.ground, t, this.loud, this.forced, this.settings, this.reading, pass);
+        const length = lengthOf(this.ground, t, this.marks, this.settings);
+        let db = loud.literal;
+        for (const s of loud.shares) db += s;
+        this.play(notes, t, bar, db, loud.swell, length.share);
+        if (t.tone.note.part !== this.reading.part) continue;
+        count++;
+        literal += loud.literal;
+        sounding += length.share;
+        loud.shares.forEach((s, i) => (sums[i] += s));
+      }
+      const shares = [...sums].flatMap((s, i) =>
+        Math.abs(s) > TOLD ? [{ effect: LOUDNESS_EFFECTS[i] as EffectKey, amount: s / count }] : []
+      );
+      this.loudness.push({
+        measure,
+        pass,
+        literal: count ? literal / count : null,
+        planned: count ? (literal + sums.reduce((a, b) => a + b, 0)) / count : null,
+        shares,
+        sounding: count ? sounding / count : null
+      });
+    });
+    for (const n of this.ground.unpitched) this.unpitched(notes, n);
+    return notes.sort((a, b) => a.onset - b.onset);
+  }
+
+  /** Seconds of a written tick of a part in a played bar; ticks after the bar's end are sought in the bars that follow. */
+  private seconds(bar: number, ticks: number, part: number, lead: boolean): number {
+    const { texture } = this.ground;
+    let at = bar;
+    const endOf = (measure: number): number => texture.measureStarts[measure + 1] ?? texture.totalTicks;
+    while (ticks > endOf(this.played[at].measure) && this.played[at + 1]?.measure === this.played[at].measure + 1) at++;
+    const { measure } = this.played[at];
+    const account = this.bars[at];
+    if (ticks >= endOf(measure)) return account.start + account.planned;
+    const variant = variantOf(this.ground, this.clock, this.played[at]);
+    return account.start + secondsInMeasure(this.clock, variant, measure, bent(this.bends[part], ticks), lead);
+  }
+
+  /** The end of a note before the pause that may open there. */
+  private until(bar: number, ticks: number, part: number, lead: boolean, onset: number): number {
+    if (!this.opens.has(ticks)) return this.seconds(bar, ticks, part, lead);
+    return Math.max(onset, this.seconds(bar, ticks - 1e-3, part, lead));
+  }
+
+  private play(notes: PlayedNote[], t: GroundTone, bar: number, db: number, swell: number, share: number): void {
+    const { tone, lead } = t;
+    const { note } = tone;
+    const { part } = note;
+    const onset = this.seconds(bar, tone.start, part, lead);
+    const full = this.until(bar, tone.end, part, lead, onset);
+    // Before a pause a long note gives up no more than the pause is worth.
+    const pause = this.marks.pauses.has(note.id) && share >= 1 - PAUSES.breath.cut;
+    const end = full - Math.min((1 - share) * (full - onset), pause ? PAUSES.mostCut : Infinity);
+    const push = (midi: number, from: number, to: number, ornament: boolean, inside: number[] | null = null): void => {
+      const played: PlayedNote = { note: note.id, bar, part, staff: note.staff, midi, onset: from, end: to, db, dbEnd: db + swell, lead };
+      if (ornament) played.ornament = true;
+      if (inside) played.inside = inside;
+      notes.push(played);
+    };
+    const realised = this.realisation(t, bar);
+    if (realised) {
+      // The ornament takes the time that its note has, whatever became of the beat.
+      const span = ((full - onset) * this.ground.texture.ticksPerQuarter) / (tone.end - tone.start);
+      for (const n of realised.notes) {
+        const at = Math.max(0, onset + toNumber(n.at) * span);
+        const stop = Math.min(at + toNumber(n.length) * span, Math.max(end, at + 0.01));
+        push(n.midi, at, stop, !n.main);
+      }
+      return;
+    }
+    const late = this.spread(t);
+    push(tone.midi, late ? onset + Math.min(late, (end - onset) / 2) : onset, end, false, this.inside(t, db));
+  }
+
+  /** Levels inside a note longer than a beat over which the plan turns. */
+  private inside(t: GroundTone, db: number): number[] | null {
+    const tpq = this.ground.texture.ticksPerQuarter;
+    const amount = this.settings.amount('plan', t.tone.start);
+    const points = this.loud.plans[t.tone.note.part]?.points;
+    if (!points || !amount || t.tone.end - t.tone.start <= tpq) return null;
+    const [from, to] = [t.tone.start / tpq, t.tone.end / tpq];
+    const turns = points.filter((p) => p.time > from && p.time < to);
+    if (!turns.length) return null;
+    const at = (time: number): number => levelDb(levelOf(points, time));
+    return Array.from({ length: 8 }, (_, k) => db + (at(from + ((k + 1) * (to - from)) / 9) - at(from + 1e-6)) * amount);
+  }
+
+  private school(ticks: number): OrnamentSchool & { words: string[] } {
+    return {
+      trillStart: this.settings.school('trill-start', ticks) === 'main' ? 'main' : 'upper',
+      appoggiatura: this.settings.school('appoggiatura', ticks) === 'long' ? 'long' : 'short',
+      words: []
+    };
+  }
+
+  /** The ornament of a note at the tempo of its place; written out once for all times that the bar is played. */
+  private realisation(t: GroundTone, bar: number): Realisation | null {
+    const { tone } = t;
+    const { note } = tone;
+    const known = this.written.get(note.id);
+    if (known !== undefined) return known;
+    const on = this.settings.amount('ornaments', tone.start) > 0;
+    let found: Realisation | null = null;
+    if (t.graces.length || (on && note.marks?.some((m) => m.group === 'ornament'))) {
+      const tpq = this.ground.texture.ticksPerQuarter;
+      const span = this.seconds(bar, tone.end, note.part, t.lead) - this.seconds(bar, tone.start, note.part, t.lead);
+      const length = frac(tone.end - tone.start, tpq);
+      const tempo = span > 0 ? (60 * toNumber(length)) / span : 96;
+      // Literally, small notes take no time of the note's own.
+      const school = on
+        ? { ...this.school(tone.start), words: this.words.get(note.id) ?? [] }
+        : { trillStart: 'main' as const, appoggiatura: 'short' as const, words: [] };
+      found = realise(this.ground.score, this.ground.facts, note, length, tempo, school, t.graces, tone.next?.note ?? null);
+    }
+    this.written.set(note.id, found);
+    return found;
+  }
+
+  /** Seconds by which a note of a broken chord comes after its beat. */
+  private spread(t: GroundTone): number {
+    const { note } = t.tone;
+    const amount = this.settings.amount('chord-break', t.tone.start);
+    if (!amount) return 0;
+    const chord = this.ground.chords.get(note.id);
+    if (!chord || chord.size < 2) return 0;
+    const family = this.ground.families[note.part];
+    const each = SPREAD[family] ?? 0;
+    if (chord.arpeggio) return chord.place * (each || SPREAD.keyboard!) * amount;
+    if (family !== 'strings' || chord.size < 3) return 0;
+    const school = this.settings.school('chord-break', t.tone.start);
+    if (school === 'from-below') return chord.place * each * amount;
+    if (school === 'two-and-two') return (chord.place < 2 ? 0 : each * 1.6) * amount;
+    return 0;
+  }
+
+  private unpitched(notes: PlayedNote[], n: PerformanceGround['unpitched'][number]): void {
+    const tpq = this.ground.texture.ticksPerQuarter;
+    const start = Math.round((n.start.n * tpq) / n.start.d);
+    const end = start + Math.round((n.duration.n * tpq) / n.duration.d);
+    this.played.forEach((p, bar) => {
+      if (p.measure !== n.measure) return;
+      const onset = this.seconds(bar, start, n.part, false);
+      notes.push({
+        note: n.id,
+        bar,
+        part: n.part,
+        staff: n.staff,
+        midi: null,
+        onset,
+        end: this.seconds(bar, end, n.part, false),
+        db: 0,
+        dbEnd: 0,
+        lead: false
+      });
+    });
+  }
+}
+
+/** Names of effects by key, for whoever tells of shares. */
+export const effectName = (key: EffectKey): string => EFFECTS.find((e) => e.key === key)!.name;

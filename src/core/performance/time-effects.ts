@@ -1,0 +1,310 @@
+import { firstFrom, toTicks } from '../analysis/texture.ts';
+import type { Reading } from '../reading/commands.ts';
+import { add, toNumber } from '../score/fraction.ts';
+import { metronomeQuarters } from '../score/tempo.ts';
+import type { EffectKey } from '../style/effects.ts';
+import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
+import { tempoOfWords } from '../style/tempo-words.ts';
+import { LAST_TIME, timeWord } from '../style/time-words.ts';
+import { cellAt, type Cells } from './cells.ts';
+import { timeAlong } from './gradual.ts';
+import { beatTicks, type PerformanceGround } from './ground.ts';
+
+/** What one effect does to the time: change of each cell's length as a share of the literal one; seconds before a cell. */
+export interface TimeShare {
+  effect: EffectKey;
+  ratio: Float64Array;
+  /** Pauses: seconds of rest that open before a cell. */
+  gap?: Float64Array;
+  /** Only the last time that a bar is played. */
+  lastTime?: true;
+  /** Given back within the bar where the school says "stolen". */
+  shaping?: true;
+}
+
+/** A pause after a note: where it opens, in ticks, and of which kind. */
+export interface Pause {
+  at: number;
+  kind: 'breath' | 'comma' | 'caesura' | 'wait';
+  /** Id of the note that gives up a part of its length. */
+  note?: string;
+}
+
+const PAUSE_MARKS: Record<string, Pause['kind']> = { 'breath-mark': 'breath', caesura: 'caesura' };
+
+/** All pauses, printed and editorial. */
+export function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
+  const found: Pause[] = [];
+  const ends = ground.endOf;
+  for (const { tone } of ground.tones)
+    for (const m of tone.note.marks ?? [])
+      if (PAUSE_MARKS[m.name]) found.push({ at: tone.end, kind: PAUSE_MARKS[m.name], note: tone.note.id });
+  for (const m of reading.markings) {
+    const end = m.note ? ends(m.note) : undefined;
+    if ((m.kind === 'breath' || m.kind === 'comma') && end !== undefined) found.push({ at: end, kind: m.kind, note: m.note });
+    else if (m.kind === 'text' && timeWord(m.value)?.kind === 'wait') found.push({ at: toTicks(ground.texture, m.start), kind: 'wait' });
+  }
+  // One joint has one pause, the longest.
+  const best = new Map<number, Pause>();
+  for (const p of found) {
+    const other = best.get(p.at);
+    if (!other || PAUSES[p.kind].seconds > PAUSES[other.kind].seconds) best.set(p.at, p);
+  }
+  return [...best.values()].filter((p) => p.at < ground.texture.totalTicks);
+}
+
+/** Notes under a fermata: ticks and how much longer. */
+function fermatas(ground: PerformanceGround, reading: Reading): { from: number; to: number; more: number }[] {
+  const editorial = new Set(reading.markings.flatMap((m) => (m.kind === 'fermata' && m.note ? [m.note] : [])));
+  const spans = new Map<string, { from: number; to: number; more: number }>();
+  const shape = (value?: string): number =>
+    /short|angled/.test(value ?? '') ? FERMATA.short : /long|square/.test(value ?? '') ? FERMATA.long : FERMATA.plain;
+  for (const { tone } of ground.tones) {
+    const mark = tone.note.marks?.find((m) => m.group === 'fermata');
+    if (!mark && !editorial.has(tone.note.id)) continue;
+    const key = `${tone.end}`;
+    const before = spans.get(key);
+    // Of a chord, and of voices that end together, the shortest note is the one that is held.
+    if (!before || before.from < tone.start) spans.set(key, { from: tone.start, to: tone.end, more: shape(mark?.value) });
+  }
+  for (const n of ground.score.notes)
+    if (n.rest && n.marks?.some((m) => m.group === 'fermata')) {
+      const from = toTicks(ground.texture, n.start);
+      spans.set(`${from}r`, { from, to: toTicks(ground.texture, add(n.start, n.duration)), more: FERMATA.plain });
+    }
+  for (const m of ground.score.measures)
+    if (m.barFermata) {
+      const to = toTicks(ground.texture, add(m.start, m.length));
+      spans.set(`${to}b`, { from: to - beatTicks(ground, m), to, more: FERMATA.barLine });
+    }
+  return [...spans.values()];
+}
+
+/** A change of tempo with its ends in ticks; `w` is the last tempo over the first. */
+export interface GradualChange {
+  from: number;
+  to: number;
+  w: number;
+  /** The new tempo holds from the beginning (meno mosso). */
+  atOnce: boolean;
+  lastTime: boolean;
+  text: string;
+}
+
+/** All gradual changes of tempo, printed and editorial. */
+export function gradualChanges(ground: PerformanceGround, reading: Reading): GradualChange[] {
+  const { score, texture, facts } = ground;
+  const dying = reading.period !== 'classical';
+  const words = [
+    ...score.directions.flatMap((d) => (d.kind === 'words' ? [{ at: toTicks(texture, d.start), text: d.text }] : [])),
+    ...reading.markings.flatMap((m) => (m.kind === 'tempo' ? [{ at: toTicks(texture, m.start), text: m.value }] : []))
+  ].sort((a, b) => a.at - b.at);
+  const marks = ground.marks.map((m) => toTicks(texture, m.start));
+  const phraseEnds = facts.phrases.map((p) => toTicks(texture, p.end));
+  const stops = [
+    ...marks,
+    ...words.flatMap((w) => ((timeWord(w.text, dying) && timeWord(w.text, dying)!.kind !== 'wait') || tempoOfWords(w.text) ? [w.at] : []))
+  ];
+  const found: GradualChange[] = [];
+  let beforeAtOnce = 0;
+  for (const { at, text } of words) {
+    const word = timeWord(text, dying);
+    if (!word || word.kind === 'restore' || word.kind === 'wait' || at < beforeAtOnce) continue;
+    const bar = texture.measureStarts.findLastIndex((s) => s <= at);
+    const furthest = texture.measureStarts[bar + GRADUAL.mostBars] ?? texture.totalTicks;
+    const stop = Math.min(...stops.filter((s) => s > at), texture.totalTicks);
+    const phrase = phraseEnds.find((e) => e > at + texture.ticksPerQuarter) ?? texture.totalTicks;
+    const to = Math.min(stop, Math.max(phrase, at + 1), furthest);
+    if (to <= at) continue;
+    const atOnce = word.kind === 'at once';
+    const w = 'size' in word ? GRADUAL[word.kind][word.size] : GRADUAL.atOnce;
+    found.push({ from: at, to, w, atOnce, lastTime: LAST_TIME.test(text), text });
+    beforeAtOnce = at + 1;
+  }
+  return found;
+}
+
+/** Editorial metronome marks in force, in quarters a minute, by tick. */
+function editorialTempi(ground: PerformanceGround, reading: Reading): { at: number; tempo: number }[] {
+  return reading.markings
+    .flatMap((m) => {
+      const match = m.kind === 'metronome' ? /^\s*(\w+)(\.*)\s*=\s*(.+)$/.exec(m.value) : null;
+      const tempo = match ? metronomeQuarters({ unit: match[1], dots: match[2].length, perMinute: match[3] }) : 0;
+      return tempo ? [{ at: toTicks(ground.texture, m.start), tempo }] : [];
+    })
+    .sort((a, b) => a.at - b.at);
+}
+
+/** Ticks at which an effect begins or ends inside a bar: cells are cut there. */
+export function cutPoints(ground: PerformanceGround, reading: Reading, pauses: readonly Pause[]): number[] {
+  return [
+    ...pauses.map((p) => p.at),
+    ...fermatas(ground, reading).flatMap((f) => [f.from, f.to]),
+    ...gradualChanges(ground, reading).flatMap((g) => [g.from, g.to]),
+    ...editorialTempi(ground, reading).map((t) => t.at),
+    ...leaningNotes(ground, reading).flatMap((t) => [t.from, t.to])
+  ];
+}
+
+/** Leaning notes of the line: appoggiaturas and suspensions, accents and dashes; at most a beat of each. */
+function leaningNotes(ground: PerformanceGround, reading: Reading): { from: number; to: number; share: number }[] {
+  const marked = new Set(
+    reading.markings.flatMap((m) =>
+      m.note && (m.kind === 'accent' || (m.kind === 'articulation' && m.value === 'tenuto')) ? [m.note] : []
+    )
+  );
+  return ground.tones.flatMap((t) => {
+    if (!t.lead) return [];
+    const { note, start, end } = t.tone;
+    const leans =
+      t.role === 'appoggiatura' || t.role === 'suspension'
+        ? 1
+        : marked.has(note.id) || note.marks?.some((m) => /accent|tenuto/.test(m.name))
+          ? 0.7
+          : 0;
+    return leans ? [{ from: start, to: Math.min(end, start + beatTicks(ground, ground.score.measures[note.measure])), share: leans }] : [];
+  });
+}
+
+type Range = { from: number; to: number };
+
+/** Runs over the cells of a stretch of time. */
+function within(cells: Cells, { from, to }: Range, each: (cell: number) => void): void {
+  for (let c = cellAt(cells, from); c < cells.from.length && cells.from[c] < to; c++) if (cells.from[c] >= from) each(c);
+}
+
+/** The shares of every effect on the time, at its usual amount. */
+export function timeShares(ground: PerformanceGround, reading: Reading, cells: Cells, pauses: readonly Pause[]): TimeShare[] {
+  const { texture, facts, score } = ground;
+  const weights = TIME_WEIGHTS[reading.period];
+  const count = cells.from.length;
+  const empty = (): Float64Array => new Float64Array(count);
+  const ticks = (time: Parameters<typeof toTicks>[1]): number => toTicks(texture, time);
+  const shares: TimeShare[] = [];
+
+  const tempi = editorialTempi(ground, reading);
+  if (tempi.length) {
+    const ratio = empty();
+    tempi.forEach(({ at, tempo }, k) => {
+      // An editorial mark holds until the next mark of any kind.
+      const printed = ground.marks.map((m) => ticks(m.start)).find((m) => m > at) ?? Infinity;
+      const until = Math.min(tempi[k + 1]?.at ?? Infinity, printed, texture.totalTicks);
+      within(cells, { from: at, to: until }, (c) => {
+        const planned = ((cells.to[c] - cells.from[c]) * 60) / (tempo * texture.ticksPerQuarter);
+        ratio[c] = planned / cells.literal[c] - 1;
+      });
+    });
+    shares.push({ effect: 'tempo', ratio });
+  }
+
+  const always = empty();
+  const atLast = empty();
+  for (const { from, to, w, atOnce, lastTime } of gradualChanges(ground, reading)) {
+    const ratio = lastTime ? atLast : always;
+    within(cells, { from, to }, (c) => {
+      if (atOnce) {
+        ratio[c] = 1 / w - 1;
+        return;
+      }
+      const a = (cells.from[c] - from) / (to - from);
+      const b = (Math.min(cells.to[c], to) - from) / (to - from);
+      ratio[c] = (timeAlong(b, w, GRADUAL.q) - timeAlong(a, w, GRADUAL.q)) / (b - a) - 1;
+    });
+  }
+  shares.push({ effect: 'gradual', ratio: always }, { effect: 'gradual', ratio: atLast, lastTime: true });
+
+  const arch = empty();
+  const addArch = (from: number, to: number, size: number): void => {
+    if (!size || to - from < 2 * texture.ticksPerQuarter) return;
+    const cellsIn: number[] = [];
+    within(cells, { from, to }, (c) => cellsIn.push(c));
+    let mean = 0;
+    let total = 0;
+    const shape = cellsIn.map((c) => {
+      const u = ((cells.from[c] + cells.to[c]) / 2 - from) / (to - from);
+      const d = u < ARCH_PEAK ? (ARCH_PEAK - u) / ARCH_PEAK : (u - ARCH_PEAK) / (1 - ARCH_PEAK);
+      mean += d * d * cells.literal[c];
+      total += cells.literal[c];
+      return d * d;
+    });
+    // What is given at the ends is taken in the middle: the phrase as a whole keeps its time.
+    cellsIn.forEach((c, k) => (arch[c] += size * (shape[k] - mean / total)));
+  };
+  for (const p of facts.phrases) addArch(ticks(p.start), ticks(p.end), weights.arch);
+  for (const s of facts.sections) addArch(ticks(s.start), ticks(s.end), weights.sectionArch);
+  shares.push({ effect: 'arch', ratio: arch, shaping: true });
+
+  const phraseEnd = empty();
+  for (const p of facts.phrases) {
+    const end = ticks(p.end);
+    if (end >= texture.totalTicks) continue;
+    const measure =
+      score.measures[
+        Math.max(
+          0,
+          texture.measureStarts.findLastIndex((s) => s < end)
+        )
+      ];
+    const beat = beatTicks(ground, measure);
+    // A written rest parts the phrases already.
+    const last = ground.texture.melody[firstFrom(ground.texture.melody, end) - 1];
+    if (last && end - last.end >= beat) continue;
+    within(cells, { from: end - beat, to: end }, (c) => (phraseEnd[c] += weights.phraseEnd * p.confidence));
+  }
+  shares.push({ effect: 'phrase-end', ratio: phraseEnd, shaping: true });
+
+  const cadence = empty();
+  for (const f of facts.cadences) {
+    const goal = ticks(f.start);
+    const lead = facts.chords.find((c) => c.id === f.from);
+    const measure =
+      score.measures[
+        Math.max(
+          0,
+          texture.measureStarts.findLastIndex((s) => s < goal)
+        )
+      ];
+    const bar = texture.measureStarts[measure.index + 1] - texture.measureStarts[measure.index];
+    const from = Math.max(lead ? ticks(lead.start) : goal - bar, goal - bar, goal - 2 * beatTicks(ground, measure));
+    within(cells, { from, to: goal }, (c) => (cadence[c] += weights.cadence * f.strength));
+  }
+  shares.push({ effect: 'cadence', ratio: cadence, shaping: true });
+
+  const gap = empty();
+  for (const p of pauses) {
+    const c = cellAt(cells, p.at);
+    const beat = beatTicks(ground, score.measures[cells.measure[c]]);
+    const beatSeconds = (cells.literal[c] * beat) / (cells.to[c] - cells.from[c]);
+    gap[c] = Math.min(PAUSES[p.kind].seconds, PAUSES.mostOfBeat * beatSeconds);
+  }
+  shares.push({ effect: 'breath', ratio: empty(), gap });
+
+  const held = empty();
+  for (const f of fermatas(ground, reading)) within(cells, f, (c) => (held[c] = Math.max(held[c], f.more)));
+  shares.push({ effect: 'fermata', ratio: held });
+
+  const leaning = empty();
+  for (const t of leaningNotes(ground, reading)) within(cells, t, (c) => (leaning[c] = Math.max(leaning[c], weights.leaning * t.share)));
+  shares.push({ effect: 'leaning', ratio: leaning, shaping: true });
+
+  const cadenza = empty();
+  for (const m of score.measures) {
+    if (m.time?.quarters || toNumber(m.length) < 2) continue;
+    for (let c = cells.first[m.index]; c < cells.first[m.index + 1]; c++) {
+      const start = texture.measureStarts[m.index];
+      const u = ((cells.from[c] + cells.to[c]) / 2 - start) / ((texture.measureStarts[m.index + 1] ?? texture.totalTicks) - start);
+      cadenza[c] = CADENZA * ((2 * u - 1) ** 2 - 1 / 3);
+    }
+  }
+  shares.push({ effect: 'cadenza', ratio: cadenza });
+
+  const own = empty();
+  const pulled = empty();
+  for (let c = 0; c < count; c++) {
+    own[c] = reading.rubato[cells.measure[c]]?.[cells.beat[c]] ?? 0;
+    pulled[c] = (reading.timePulls[cells.measure[c]] ?? 1) - 1;
+  }
+  shares.push({ effect: 'own', ratio: own, shaping: true }, { effect: 'pulled', ratio: pulled });
+  // What changes nothing in this reading is left out.
+  return shares.filter((s) => s.gap?.some((x) => x !== 0) || s.ratio.some((x) => x !== 0));
+}

@@ -1,0 +1,32 @@
+/** What words do to the tempo. Common practice; German and French ones beside the Italian. */
+export type TimeWord = { kind: 'slow' | 'fast'; size: 'little' | 'plain' | 'much' } | { kind: 'at once' | 'restore' | 'wait' };
+
+const SLOW = /\b(rit|ritard\w*|rall\w*|allarg\w*|slarg\w*|slentando|retard\w*|ralent\w*|cédez|zögernd|langsamer|slowing|settle)\b/i;
+const DYING = /\b(morendo|smorz\w*|perdend\w*|mancando|calando|estinto)\b/i;
+const FAST = /\b(accel\w*|string\w*|affrett\w*|pressez|eilend|beschleunigen|schneller werden|hurrying)\b/i;
+const AT_ONCE = /\b(riten\w*|meno mosso|retenu|plus lent)\b/i;
+const RESTORE = /\b(a tempo|in tempo|tempo primo|tempo i|tempo 1|au mouvement|im tempo|in time)\b/i;
+const WAIT = /\bwait\b/i;
+
+/** The last time only: "settle, last time only". */
+export const LAST_TIME = /last time/i;
+
+/**
+ * What a printed or editorial word does to the tempo; null when nothing.
+ * @param dying whether morendo and its kin act on time, too (not in Mozart's time; handbook 7.5)
+ */
+export function timeWord(text: string, dying = true): TimeWord | null {
+  if (RESTORE.test(text)) return { kind: 'restore' };
+  if (AT_ONCE.test(text)) return { kind: 'at once' };
+  const size =
+    /\b(poco|un peu|etwas|slightly)\b/i.test(text) && !/poco a poco/i.test(text)
+      ? 'little'
+      : /\bmolto|sehr|much\b/i.test(text)
+        ? 'much'
+        : 'plain';
+  if (SLOW.test(text)) return { kind: 'slow', size: /settle/i.test(text) ? 'little' : size };
+  if (dying && DYING.test(text)) return { kind: 'slow', size: 'little' };
+  if (FAST.test(text)) return { kind: 'fast', size };
+  if (WAIT.test(text)) return { kind: 'wait' };
+  return null;
+}
