@@ -4,9 +4,11 @@ import { ScoreError } from '../core/score/model.ts';
 import { analysisJson } from './analysis-json.ts';
 import { CallError } from './call-error.ts';
 import { periodOf, schoolsOf, writeEdition } from './edition.ts';
+import { writePerformance } from './perform.ts';
 
 const USAGE = `usage: nuvelo analyze FILE [--part ID]
-       nuvelo edition FILE --period NAME [--school KEY=VALUE …] --out FILE.musicxml`;
+       nuvelo edition FILE --period NAME [--school KEY=VALUE …] --out FILE.musicxml
+       nuvelo perform FILE --period NAME [--literal] --out FILE.mid`;
 
 /** A call taken apart: the file, and the options with the values that they were given. */
 interface Call {
@@ -15,13 +17,17 @@ interface Call {
 }
 
 /** @throws CallError when an option is unknown or lacks its value, or when there is not exactly one file */
-function takeApart(args: readonly string[], known: readonly string[]): Call {
+function takeApart(args: readonly string[], known: readonly string[], flags: readonly string[] = []): Call {
   let file: string | undefined;
   const options = new Map<string, string[]>();
   for (let k = 0; k < args.length; k++) {
     const word = args[k];
     if (word.startsWith('--')) {
       const name = word.slice(2);
+      if (flags.includes(name)) {
+        options.set(name, []);
+        continue;
+      }
       if (!known.includes(name)) throw new CallError(`unknown option ${word}`);
       const value = args[++k];
       if (value === undefined) throw new CallError(`${word} needs a value`);
@@ -68,11 +74,20 @@ function edition(args: readonly string[]): void {
   writeEdition(open(file), period, schools, out);
 }
 
+function perform(args: readonly string[]): void {
+  const { file, options } = takeApart(args, ['period', 'out'], ['literal']);
+  const period = periodOf(options.get('period')?.[0]);
+  const out = options.get('out')?.[0];
+  if (out === undefined) throw new CallError('--out is needed');
+  writePerformance(open(file).score, period, options.has('literal'), out);
+}
+
 /** Exit status as documented: 0 done, 1 a fault of the program, 2 the call is wrong, 3 the file is no readable score. */
 const [command, ...rest] = process.argv.slice(2);
 try {
   if (command === 'analyze') analyze(rest);
   else if (command === 'edition') edition(rest);
+  else if (command === 'perform') perform(rest);
   else throw new CallError(command ? `unknown command ${command}` : 'a command is needed');
 } catch (error) {
   if (error instanceof CallError) {

@@ -2,7 +2,7 @@ import { toTicks, type Texture } from '../analysis/texture.ts';
 import type { Reading } from '../reading/commands.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { PROFILES } from '../style/profiles.ts';
-import type { SchoolKey } from '../style/schools.ts';
+import type { SchoolAnswers, SchoolKey } from '../style/schools.ts';
 
 /** How much of each effect holds at a moment, and how the questions of school are answered there. */
 export interface Settings {
@@ -16,17 +16,17 @@ export interface Settings {
 export function settingsOf(texture: Texture, reading: Reading): Settings {
   const amounts = reading.localAmounts.map((a) => ({ ...a, from: toTicks(texture, a.from), to: toTicks(texture, a.to) }));
   const answers = reading.localAnswers.map((a) => ({ ...a, from: toTicks(texture, a.from), to: toTicks(texture, a.to) }));
-  const usual = PROFILES[reading.period].schools;
+  const whole: SchoolAnswers = { ...PROFILES[reading.period].schools };
+  for (const key of Object.keys(reading.schools) as SchoolKey[]) whole[key] = reading.schools[key]!.option;
+  const everywhere = (effect: EffectKey): number => reading.amounts[effect] ?? 1;
   return {
     even: amounts.length === 0,
-    amount: (effect, ticks) =>
-      (amounts.length ? amounts.findLast((a) => a.effect === effect && ticks >= a.from && ticks < a.to)?.amount : undefined) ??
-      reading.amounts[effect] ??
-      1,
-    school: (key, ticks) =>
-      (answers.length ? answers.findLast((a) => a.key === key && ticks >= a.from && ticks < a.to)?.option : undefined) ??
-      reading.schools[key]?.option ??
-      usual[key]
+    amount: amounts.length
+      ? (effect, ticks) => amounts.findLast((a) => a.effect === effect && ticks >= a.from && ticks < a.to)?.amount ?? everywhere(effect)
+      : everywhere,
+    school: answers.length
+      ? (key, ticks) => answers.findLast((a) => a.key === key && ticks >= a.from && ticks < a.to)?.option ?? whole[key]
+      : (key) => whole[key]
   };
 }
 

@@ -40,17 +40,16 @@ function tempoAt(ground: PerformanceGround, ticks: number): number {
 /** Swing, unequal notes and sharpened dots of one part, under the schools that hold at each place. */
 export function bendsOf(ground: PerformanceGround, settings: Settings, part: number): Bend[] {
   const { score, texture } = ground;
-  const byMeasure = new Map<number, Tone[]>();
-  for (const { tone } of ground.tones) {
-    if (tone.note.part !== part) continue;
-    const list = byMeasure.get(tone.note.measure);
-    if (list) list.push(tone);
-    else byMeasure.set(tone.note.measure, [tone]);
-  }
   const bends: Bend[] = [];
+  const asks = (ticks: number): boolean =>
+    !['straight', undefined].includes(settings.school('swing', ticks)) ||
+    (settings.school('inegales', ticks) ?? '') in INEGALES ||
+    settings.school('dotting', ticks) === 'sharpened';
   for (const measure of score.measures) {
-    const tones = byMeasure.get(measure.index);
-    if (!tones) continue;
+    if (!asks(texture.measureStarts[measure.index])) continue;
+    const tones: Tone[] = [];
+    for (let k = ground.firstTone[measure.index]; k < ground.firstTone[measure.index + 1]; k++)
+      if (ground.tones[k].tone.note.part === part) tones.push(ground.tones[k].tone);
     const start = texture.measureStarts[measure.index];
     const end = texture.measureStarts[measure.index + 1] ?? texture.totalTicks;
     const beat = beatTicks(ground, measure);

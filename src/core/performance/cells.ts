@@ -14,7 +14,7 @@ export interface Cells {
 }
 
 /** Cells of a beat: fine enough that a curve is smooth. */
-const PER_BEAT = 4;
+const PER_BEAT = 2;
 
 /** @param points further ticks at which a cell has to begin */
 export function cellsOf(ground: PerformanceGround, points: readonly number[]): Cells {

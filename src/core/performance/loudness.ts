@@ -28,7 +28,7 @@ export interface Loudness {
   /** As the bare marks have it: levels that hold, nothing between them. */
   literal: number;
   /** By effect, in the order of LOUDNESS_EFFECTS. */
-  shares: number[];
+  shares: Float64Array;
   /** Change of the plan from the note's beginning to its end, and what an accent loses. */
   swell: number;
 }
@@ -39,10 +39,17 @@ export interface LoudnessGround {
   /** Printed levels of each part in order of time: ticks and decibels. */
   levels: { at: number; db: number }[][];
   accents: Map<string, number>;
+  /** Amounts of the effects where they are the same everywhere, in the order of LOUDNESS_EFFECTS. */
+  amounts: number[] | null;
 }
 
 /** The plans of all parts; that of the reading's own part can be given, for it is known already. */
-export function loudnessGround(ground: PerformanceGround, reading: Reading, own: DynamicPlan | null = null): LoudnessGround {
+export function loudnessGround(
+  ground: PerformanceGround,
+  reading: Reading,
+  settings: Settings,
+  own: DynamicPlan | null = null
+): LoudnessGround {
   const { score, facts } = ground;
   const free = { levels: {}, peak: null, ceiling: null };
   const plans = score.parts.map((p) =>
@@ -57,7 +64,8 @@ export function loudnessGround(ground: PerformanceGround, reading: Reading, own:
   const levels = score.parts.map((p) =>
     marks.filter((l) => l.part === p.index).map((l) => ({ at: toTicks(ground.texture, l.start), db: levelDb(l.step) }))
   );
-  return { plans, levels, accents };
+  const amounts = settings.even ? LOUDNESS_EFFECTS.map((e) => settings.amount(e, 0)) : null;
+  return { plans, levels, accents, amounts };
 }
 
 const SFORZANDO = /^(s?f{1,2}z?p{0,2}|sf|sfz|fz|rfz?|sffz)$/;
@@ -87,7 +95,7 @@ function inForce(levels: LoudnessGround['levels'][number], ticks: number): numbe
 
 const clampTo = (value: number, most: number): number => Math.max(-most, Math.min(most, value));
 
-/** Loudness of one tone, with the share of every effect. */
+/** Loudness of one tone, with the share of every effect; written to `out`, which is made once for many. */
 export function loudnessOf(
   ground: PerformanceGround,
   t: GroundTone,
@@ -95,8 +103,9 @@ export function loudnessOf(
   forced: ReadonlyMap<string, true>,
   settings: Settings,
   reading: Reading,
-  pass: number
-): Loudness {
+  pass: number,
+  out: Loudness
+): void {
   const { tone } = t;
   const { note } = tone;
   const at = tone.start;
@@ -131,20 +140,19 @@ export function loudnessOf(
   const alone = t.lead || ground.score.parts.length + ground.score.parts[note.part].staves < 3;
   const repeats = settings.school('repeats', at);
   const again = pass > 0 ? (repeats === 'echo' ? LOUDNESS.echo : repeats === 'vary-dynamics' ? LOUDNESS.varied : 0) : 0;
+  const values = out.shares;
   // In the order of LOUDNESS_EFFECTS.
-  const values = [
-    begins - literal,
-    meter * emphasis.meter,
-    clampTo(t.above * LOUDNESS.perSemitone, LOUDNESS.mostLine) * emphasis.line,
-    harmony * emphasis.harmony,
-    accent,
-    alone ? 0 : -PLAN.background * STEP_DB,
-    again,
-    t.slur === 3 && settings.school('slur-pairs', at) === 'lift-second' ? LOUDNESS.second : 0
-  ];
+  values[0] = begins - literal;
+  values[1] = meter * emphasis.meter;
+  values[2] = clampTo(t.above * LOUDNESS.perSemitone, LOUDNESS.mostLine) * emphasis.line;
+  values[3] = harmony * emphasis.harmony;
+  values[4] = accent;
+  values[5] = alone ? 0 : -PLAN.background * STEP_DB;
+  values[6] = again;
+  values[7] = t.slur === 3 && settings.school('slur-pairs', at) === 'lift-second' ? LOUDNESS.second : 0;
   let sum = literal;
   for (let k = 0; k < values.length; k++) {
-    values[k] *= settings.amount(LOUDNESS_EFFECTS[k], at);
+    values[k] *= l.amounts ? l.amounts[k] : settings.amount(LOUDNESS_EFFECTS[k], at);
     sum += values[k];
   }
   // What leaves the range of the scale is taken from the largest share.
@@ -153,8 +161,8 @@ export function loudnessOf(
     const k = values.reduce((best, v, i) => (Math.abs(v) > Math.abs(values[best]) && Math.sign(v) === Math.sign(over) ? i : best), 0);
     values[k] -= over;
   }
-  const swell = (ends - begins) * settings.amount('plan', at) - values[ACCENT] * LOUDNESS.decay;
-  return { literal, shares: values, swell };
+  out.literal = literal;
+  out.swell = (ends - begins) * settings.amount('plan', at) - values[ACCENT] * LOUDNESS.decay;
 }
 
 /** MIDI velocity of a loudness: f = 90 and mf = 64 as MusicXML's percentages have it (handbook 5.2), each step in the same ratio. */

@@ -1,6 +1,8 @@
+import { neighbourOf } from '../analysis/neighbours.ts';
 import type { Reading } from '../reading/commands.ts';
 import { levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
 import { frac, toNumber } from '../score/fraction.ts';
+import { midi, transpose } from '../score/pitch.ts';
 import { EFFECTS, type EffectKey } from '../style/effects.ts';
 import { PAUSES, SPREAD } from '../style/performance-weights.ts';
 import { LITERAL, settingsOf, type Settings } from './amounts.ts';
@@ -11,7 +13,7 @@ import { lengthMarks, lengthOf } from './lengths.ts';
 import { LOUDNESS_EFFECTS, loudnessGround, loudnessOf, sforzandi } from './loudness.ts';
 import { realise, type OrnamentSchool, type Realisation } from './ornaments.ts';
 import type { GroundTone, PerformanceGround } from './ground.ts';
-import { cutPoints, pausesOf, timeShares, type Pause } from './time-effects.ts';
+import { cutPoints, NO_ACTS, timeActs, timeShares, type Pause } from './time-effects.ts';
 
 /** One sounding note of a performance. Seconds from the beginning; decibels relative to mezzo forte. */
 export interface PlayedNote {
@@ -90,13 +92,13 @@ const TOLD = 1e-4;
 export function perform(ground: PerformanceGround, reading: Reading, literal = false, plan: DynamicPlan | null = null): Performance {
   const { texture } = ground;
   const settings = literal ? LITERAL : settingsOf(texture, reading);
-  const pauses = literal ? [] : pausesOf(ground, reading);
-  const cells = cellsOf(ground, literal ? [] : cutPoints(ground, reading, pauses));
-  const clock = clockOf(ground, cells, literal ? [] : timeShares(ground, reading, cells, pauses), settings);
+  const acts = literal ? NO_ACTS : timeActs(ground, reading);
+  const cells = cellsOf(ground, cutPoints(acts));
+  const clock = clockOf(ground, cells, literal ? [] : timeShares(ground, reading, cells, acts), settings);
   const omit = settings.school('repeats', 0) === 'omit';
   const played = omit ? ground.played.filter((p) => p.pass === ground.lastPass[p.measure]) : ground.played;
   const bars = barAccounts(ground, clock, played);
-  const player = new Player(ground, reading, settings, clock, played, bars, pauses, plan);
+  const player = new Player(ground, reading, settings, clock, played, bars, acts.pauses, plan);
   const notes = player.notes();
   const last = bars[bars.length - 1];
   return {
@@ -175,6 +177,12 @@ function beatAccounts(ground: PerformanceGround, clock: Clock, played: Played, b
   return result;
 }
 
+/** Nearly sorted already: bars come in order, and few notes of one begin before the last of the one before. */
+function inOrder(notes: PlayedNote[]): PlayedNote[] {
+  for (let k = 1; k < notes.length; k++) if (notes[k].onset < notes[k - 1].onset) return notes.sort((a, b) => a.onset - b.onset);
+  return notes;
+}
+
 /** Makes the notes of one performance. */
 class Player {
   readonly loudness: LoudnessAccount[] = [];
@@ -200,13 +208,14 @@ class Player {
     this.bends = ground.score.parts.map((p) => bendsOf(ground, settings, p.index));
     this.marks = lengthMarks(ground, reading, pauses);
     this.opens = new Set(pauses.map((p) => p.at));
-    this.loud = loudnessGround(ground, reading, plan);
+    this.loud = loudnessGround(ground, reading, settings, plan);
     this.forced = sforzandi(ground, reading);
     for (const m of reading.markings) if (m.kind === 'text' && m.note) this.words.set(m.note, [...(this.words.get(m.note) ?? []), m.value]);
   }
 
   notes(): PlayedNote[] {
     const notes: PlayedNote[] = [];
+    const loud = { literal: 0, shares: new Float64Array(LOUDNESS_EFFECTS.length), swell: 0 };
     this.played.forEach((p, bar) => {
       const { measure, pass } = p;
       const sums = new Float64Array(LOUDNESS_EFFECTS.length);
@@ -215,16 +224,16 @@ class Player {
       let count = 0;
       for (let k = this.ground.firstTone[measure]; k < this.ground.firstTone[measure + 1]; k++) {
         const t = this.ground.tones[k];
-        const loud = loudnessOf(this.ground, t, this.loud, this.forced, this.settings, this.reading, pass);
-        const length = lengthOf(this.ground, t, this.marks, this.settings);
+        loudnessOf(this.ground, t, this.loud, this.forced, this.settings, this.reading, pass, loud);
+        const { share } = lengthOf(this.ground, t, this.marks, this.settings);
         let db = loud.literal;
         for (const s of loud.shares) db += s;
-        this.play(notes, t, bar, db, loud.swell, length.share);
+        this.play(notes, t, bar, db, loud.swell, share);
         if (t.tone.note.part !== this.reading.part) continue;
         count++;
         literal += loud.literal;
-        sounding += length.share;
-        loud.shares.forEach((s, i) => (sums[i] += s));
+        sounding += share;
+        for (let i = 0; i < sums.length; i++) sums[i] += loud.shares[i];
       }
       const shares = [...sums].flatMap((s, i) =>
         Math.abs(s) > TOLD ? [{ effect: LOUDNESS_EFFECTS[i] as EffectKey, amount: s / count }] : []
@@ -239,7 +248,7 @@ class Player {
       });
     });
     for (const n of this.ground.unpitched) this.unpitched(notes, n);
-    return notes.sort((a, b) => a.onset - b.onset);
+    return inOrder(notes);
   }
 
   /** Seconds of a written tick of a part in a played bar; ticks after the bar's end are sought in the bars that follow. */
@@ -276,6 +285,13 @@ class Player {
       if (inside) played.inside = inside;
       notes.push(played);
     };
+    const passing = this.played[bar].pass > 0 ? this.passingNote(t) : null;
+    if (passing !== null) {
+      const middle = (onset + full) / 2;
+      push(tone.midi, onset, middle, false);
+      push(passing, middle, end > middle ? end : full, true);
+      return;
+    }
     const realised = this.realisation(t, bar);
     if (realised) {
       // The ornament takes the time that its note has, whatever became of the beat.
@@ -289,6 +305,15 @@ class Player {
     }
     const late = this.spread(t);
     push(tone.midi, late ? onset + Math.min(late, (end - onset) / 2) : onset, end, false, this.inside(t, db));
+  }
+
+  /** The note that fills the third after a note the second time, where the reading has it so and repeats are decorated. */
+  private passingNote({ tone }: GroundTone): number | null {
+    const { next, note } = tone;
+    if (!next || this.settings.school('repeats', tone.start) !== 'ornament' || !this.settings.amount('ornaments', tone.start)) return null;
+    if (!this.words.get(note.id)?.some((w) => /^2nd time: fill/.test(w)) || Math.abs(next.height - tone.height) !== 2) return null;
+    const found = neighbourOf(this.ground.score, this.ground.facts, note, Math.sign(next.height - tone.height));
+    return found && midi(transpose(found.pitch, this.ground.score.parts[note.part].transpose));
   }
 
   /** Levels inside a note longer than a beat over which the plan turns. */
@@ -316,6 +341,8 @@ class Player {
   private realisation(t: GroundTone, bar: number): Realisation | null {
     const { tone } = t;
     const { note } = tone;
+    // Most notes bear none; those that do are written out once.
+    if (!t.graces.length && !note.marks) return null;
     const known = this.written.get(note.id);
     if (known !== undefined) return known;
     const on = this.settings.amount('ornaments', tone.start) > 0;

@@ -135,16 +135,32 @@ function editorialTempi(ground: PerformanceGround, reading: Reading): { at: numb
     .sort((a, b) => a.at - b.at);
 }
 
-/** Ticks at which an effect begins or ends inside a bar: cells are cut there. */
-export function cutPoints(ground: PerformanceGround, reading: Reading, pauses: readonly Pause[]): number[] {
-  return [
-    ...pauses.map((p) => p.at),
-    ...fermatas(ground, reading).flatMap((f) => [f.from, f.to]),
-    ...gradualChanges(ground, reading).flatMap((g) => [g.from, g.to]),
-    ...editorialTempi(ground, reading).map((t) => t.at),
-    ...leaningNotes(ground, reading).flatMap((t) => [t.from, t.to])
-  ];
+/** Everything that is marked to happen to the time, printed or editorial. */
+export interface TimeActs {
+  pauses: Pause[];
+  fermatas: { from: number; to: number; more: number }[];
+  changes: GradualChange[];
+  tempi: { at: number; tempo: number }[];
+  leaning: { from: number; to: number; share: number }[];
 }
+
+export const timeActs = (ground: PerformanceGround, reading: Reading): TimeActs => ({
+  pauses: pausesOf(ground, reading),
+  fermatas: fermatas(ground, reading),
+  changes: gradualChanges(ground, reading),
+  tempi: editorialTempi(ground, reading),
+  leaning: leaningNotes(ground, reading)
+});
+
+/** The page to the letter: nothing happens but what its numbers say. */
+export const NO_ACTS: TimeActs = { pauses: [], fermatas: [], changes: [], tempi: [], leaning: [] };
+
+/** Ticks at which an act begins or ends inside a bar: cells are cut there. */
+export const cutPoints = (acts: TimeActs): number[] => [
+  ...acts.pauses.map((p) => p.at),
+  ...[...acts.fermatas, ...acts.changes, ...acts.leaning].flatMap((x) => [x.from, x.to]),
+  ...acts.tempi.map((t) => t.at)
+];
 
 /** Leaning notes of the line: appoggiaturas and suspensions, accents and dashes; at most a beat of each. */
 function leaningNotes(ground: PerformanceGround, reading: Reading): { from: number; to: number; share: number }[] {
@@ -174,7 +190,7 @@ function within(cells: Cells, { from, to }: Range, each: (cell: number) => void)
 }
 
 /** The shares of every effect on the time, at its usual amount. */
-export function timeShares(ground: PerformanceGround, reading: Reading, cells: Cells, pauses: readonly Pause[]): TimeShare[] {
+export function timeShares(ground: PerformanceGround, reading: Reading, cells: Cells, acts: TimeActs): TimeShare[] {
   const { texture, facts, score } = ground;
   const weights = TIME_WEIGHTS[reading.period];
   const count = cells.from.length;
@@ -182,7 +198,7 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
   const ticks = (time: Parameters<typeof toTicks>[1]): number => toTicks(texture, time);
   const shares: TimeShare[] = [];
 
-  const tempi = editorialTempi(ground, reading);
+  const { tempi } = acts;
   if (tempi.length) {
     const ratio = empty();
     tempi.forEach(({ at, tempo }, k) => {
@@ -199,7 +215,7 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
 
   const always = empty();
   const atLast = empty();
-  for (const { from, to, w, atOnce, lastTime } of gradualChanges(ground, reading)) {
+  for (const { from, to, w, atOnce, lastTime } of acts.changes) {
     const ratio = lastTime ? atLast : always;
     within(cells, { from, to }, (c) => {
       if (atOnce) {
@@ -271,7 +287,7 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
   shares.push({ effect: 'cadence', ratio: cadence, shaping: true });
 
   const gap = empty();
-  for (const p of pauses) {
+  for (const p of acts.pauses) {
     const c = cellAt(cells, p.at);
     const beat = beatTicks(ground, score.measures[cells.measure[c]]);
     const beatSeconds = (cells.literal[c] * beat) / (cells.to[c] - cells.from[c]);
@@ -280,11 +296,11 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
   shares.push({ effect: 'breath', ratio: empty(), gap });
 
   const held = empty();
-  for (const f of fermatas(ground, reading)) within(cells, f, (c) => (held[c] = Math.max(held[c], f.more)));
+  for (const f of acts.fermatas) within(cells, f, (c) => (held[c] = Math.max(held[c], f.more)));
   shares.push({ effect: 'fermata', ratio: held });
 
   const leaning = empty();
-  for (const t of leaningNotes(ground, reading)) within(cells, t, (c) => (leaning[c] = Math.max(leaning[c], weights.leaning * t.share)));
+  for (const t of acts.leaning) within(cells, t, (c) => (leaning[c] = Math.max(leaning[c], weights.leaning * t.share)));
   shares.push({ effect: 'leaning', ratio: leaning, shaping: true });
 
   const cadenza = empty();

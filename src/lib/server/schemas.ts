@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { EFFECTS, MOST_AMOUNT } from '../../core/style/effects.ts';
 import { MARKING_KINDS } from '../../core/reading/markings.ts';
 import { CADENCE_TYPES } from '../../core/analysis/facts.ts';
 import { NOTE_ROLES, VOICE_NAMES } from '../../core/analysis/roles.ts';
@@ -11,6 +12,7 @@ const id = Joi.string()
   .pattern(/^[\w@.:/-]+$/);
 const integer = Joi.number().integer();
 const fraction = Joi.object({ n: integer.required(), d: integer.min(1).required() });
+const effect = Joi.string().valid(...EFFECTS.map((e) => e.key));
 const words = Joi.string().allow('').max(2000);
 
 const because = Joi.object({
@@ -131,6 +133,32 @@ const single = [
       .allow(null)
       .required()
   }),
+  type('set-amount', {
+    effect: effect.required(),
+    amount: Joi.number().min(0).max(MOST_AMOUNT).allow(null).required(),
+    range: Joi.object({ from: fraction.required(), to: fraction.required() }).allow(null).required()
+  }),
+  type('pull-time', { measure: measure.required(), ratio: Joi.number().min(0.4).max(3).allow(null).required() }),
+  type('take-rubato', {
+    bars: Joi.object()
+      .pattern(/^\d{1,6}$/, Joi.array().items(Joi.number().min(-0.6).max(3)).max(64))
+      .max(5000)
+      .allow(null)
+      .required()
+  }),
+  type('keep-recording', {
+    id: id.required(),
+    recording: Joi.object({
+      id: id.required(),
+      label: Joi.string().max(120).required(),
+      times: Joi.array()
+        .items(Joi.object({ measure: measure.required(), seconds: Joi.number().min(0).max(36_000).required() }))
+        .max(5000)
+        .required()
+    })
+      .allow(null)
+      .required()
+  }),
   type('write-brief', {
     from: measure.required(),
     to: measure.min(Joi.ref('from')).required(),
@@ -184,7 +212,7 @@ export const appendSchema = Joi.object({
   commands: Joi.array().items(commandSchema).min(1).max(500).required()
 });
 
-export const formatSchema = Joi.string().valid('musicxml', 'mei').required();
+export const formatSchema = Joi.string().valid('musicxml', 'mei', 'mid', 'literal.mid').required();
 export const idSchema = integer.min(1).required();
 export const revisionSchema = integer.min(0).required();
 export const hashSchema = Joi.string().hex().length(64).required();

@@ -3,6 +3,10 @@ import type { Facts } from '../../../core/analysis/facts.ts';
 import { chunkWriter } from '../../../core/edition/chunk.ts';
 import { editionMeiFile } from '../../../core/edition/mei-file.ts';
 import { editionMusicXml } from '../../../core/edition/musicxml.ts';
+import { midiFile } from '../../../core/performance/midi.ts';
+import { openPerformance } from '../../../core/performance/open.ts';
+import { perform } from '../../../core/performance/perform.ts';
+import type { Reading } from '../../../core/reading/commands.ts';
 import type { Marking } from '../../../core/reading/markings.ts';
 import { excerptDocument } from '../../../core/score/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
@@ -62,6 +66,12 @@ export const TASKS = {
 
   edition({ document, markings }: { document: string; markings: Marking[] }): string {
     return editionMusicXml(document, readMusicXml(document), markings);
+  },
+
+  /** A Standard MIDI File of a reading, or of the page to the letter. */
+  midi({ document, reading, literal }: { document: string; reading: Reading; literal: boolean }): Uint8Array {
+    const score = readMusicXml(document);
+    return midiFile(score, perform(openPerformance(score, reading), reading, literal));
   },
 
   async mei({ document, markings, editor }: { document: string; markings: Marking[]; editor: string }): Promise<string> {

@@ -13,7 +13,9 @@ const EDITOR = 'The instructor';
 
 const TYPES = {
   musicxml: 'application/vnd.recordare.musicxml+xml; charset=utf-8',
-  mei: 'application/xml; charset=utf-8'
+  mei: 'application/xml; charset=utf-8',
+  mid: 'audio/midi',
+  'literal.mid': 'audio/midi'
 };
 
 const fileName = (title: string): string =>
@@ -23,19 +25,24 @@ const fileName = (title: string): string =>
     .replace(/^-|-$/g, '')
     .toLowerCase() || 'edition';
 
-/** The edition as a file: `?format=musicxml` is the source's own document with the markings written into it, `mei` that of the engraver. */
+/** The edition as a file: `?format=musicxml` is the source's own document with the markings written into it, `mei` that of the engraver, `mid` and `literal.mid` what it sounds like. */
 export const GET: RequestHandler = async ({ params, url }) => {
   const id = valid<number>(idSchema, params.id, 'The number of the reading');
-  const format = valid<'musicxml' | 'mei'>(formatSchema, url.searchParams.get('format') ?? 'musicxml', 'The format');
+  const format = valid<keyof typeof TYPES>(formatSchema, url.searchParams.get('format') ?? 'musicxml', 'The format');
   const db = await database();
-  const reading = await findReading(db, id);
-  const piece = reading && (await findPiece(db, reading.pieceId));
+  const found = await findReading(db, id);
+  const piece = found && (await findPiece(db, found.pieceId));
   const document = piece && (await findDocument(db, piece.sourceHash));
   if (!document) error(404, 'This reading is not here any more.');
-  const { markings } = replay(await logAfter(db, id, 0));
+  const reading = replay(await logAfter(db, id, 0));
+  const { markings } = reading;
   const file =
-    format === 'mei' ? await runTask('mei', { document, markings, editor: EDITOR }) : await runTask('edition', { document, markings });
-  return new Response(file, {
+    format === 'mei'
+      ? await runTask('mei', { document, markings, editor: EDITOR })
+      : format === 'musicxml'
+        ? await runTask('edition', { document, markings })
+        : await runTask('midi', { document, reading, literal: format === 'literal.mid' });
+  return new Response(file as BodyInit, {
     headers: {
       'content-type': TYPES[format],
       'content-disposition': `attachment; filename="${fileName(piece.title)}.${format}"`
