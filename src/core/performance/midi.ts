@@ -11,7 +11,9 @@ export const MIDI_TICKS = 960;
 const UNPITCHED = 76;
 /** Seconds between two points of a swell. */
 const SWELL_STEP = 0.05;
-/** Slowest and fastest tempo of a quarter in microseconds that a file can hold. */
+/** Seconds by which the file's clock may be away from the plan; a fifth of a tick at 120 quarters a minute. */
+const MOST_LOST = 1e-4;
+/** Slowest quarter, in microseconds, that a file can hold. */
 const SLOWEST = 0xffffff;
 
 interface Timed {
@@ -33,8 +35,9 @@ class TempoMap {
     const lengths = beatQuarters(score, performance);
     performance.beats.forEach((b, k) => {
       const length = Math.max(1, Math.round(lengths[k] * MIDI_TICKS));
-      // What rounding lost so far is given back, so that nothing adds up.
-      const wanted = Math.max(1e-4, b.start + b.planned - second);
+      // What rounding lost is given back before it can be heard, so that nothing adds up and a steady tempo stays one event.
+      const lost = b.start - second;
+      const wanted = Math.max(1e-4, b.planned + (Math.abs(lost) > MOST_LOST ? lost : 0));
       const tempo = Math.max(1, Math.min(SLOWEST, Math.round((wanted * 1e6 * MIDI_TICKS) / length)));
       if (tempo !== this.perQuarter.at(-1))
         this.events.push({ at: tick, order: 0, event: { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: tempo } });

@@ -1,0 +1,37 @@
+import { openPerformance } from '../../../src/core/performance/open.ts';
+import type { PerformanceGround } from '../../../src/core/performance/ground.ts';
+import { perform, type Performance } from '../../../src/core/performance/perform.ts';
+import { EMPTY_READING, type Reading } from '../../../src/core/reading/commands.ts';
+import { draftOf } from '../../../src/core/reading/draft.ts';
+import { propose } from '../../../src/core/reading/propose.ts';
+import type { Score } from '../../../src/core/score/model.ts';
+import { PERIODS, type Period } from '../../../src/core/style/profiles.ts';
+
+export { PERIODS };
+
+export const groundOf = (score: Score): PerformanceGround => openPerformance(score, EMPTY_READING);
+
+/** A reading of a period with some answers and markings. */
+export const readingOf = (period: Period, answers: Record<string, string> = {}, rest: Partial<Reading> = {}): Reading => ({
+  ...EMPTY_READING,
+  period,
+  schools: Object.fromEntries(Object.entries(answers).map(([k, option]) => [k, { option, on: '2026-11-25' }])),
+  ...rest
+});
+
+/** The reading of a period with its draft. */
+export function drafted(ground: PerformanceGround, period: Period, answers: Record<string, string> = {}): Reading {
+  const style = { period, schools: answers, ruleFactors: {}, details: ground.details };
+  const markings = draftOf(propose(ground.score, ground.facts, style)).map((k) => k.marking);
+  return readingOf(period, answers, { markings });
+}
+
+export const literal = (ground: PerformanceGround): Performance => perform(ground, EMPTY_READING, true);
+
+/** First onset of a note by id and pass. */
+export const onsets = (p: Performance): Map<string, number> => {
+  const found = new Map<string, number>();
+  for (const n of p.notes)
+    if (!n.ornament && !found.has(`${n.note}|${p.bars[n.bar].pass}`)) found.set(`${n.note}|${p.bars[n.bar].pass}`, n.onset);
+  return found;
+};
