@@ -12,7 +12,8 @@ export default {
       directives: {
         'default-src': ['self'],
         'script-src': ['self', 'wasm-unsafe-eval'],
-        'worker-src': ['self'],
+        // Tone.js keeps its clock in a worker that it makes from text.
+        'worker-src': ['self', 'blob:'],
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:'],
         'font-src': ['self', 'data:'],

@@ -8,7 +8,7 @@
 
   const { children } = $props();
 
-  const ROOMS = ['survey', 'structure', 'reading', 'proof', 'press'] as const;
+  const ROOMS = ['survey', 'structure', 'reading', 'hearing', 'proof', 'press'] as const;
   let theme = $state('light');
   const base = $derived(page.params.id ? `/pieces/${page.params.id}` : null);
   /** The rooms keep to the reading that is open. */

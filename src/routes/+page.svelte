@@ -96,6 +96,7 @@
             <a href="/pieces/{piece.id}/survey">Survey</a>
             <a href="/pieces/{piece.id}/structure">Structure</a>
             <a href="/pieces/{piece.id}/reading">Reading</a>
+            <a href="/pieces/{piece.id}/hearing">Hearing</a>
             <a href="/pieces/{piece.id}/proof">Proof</a>
             <a href="/pieces/{piece.id}/press">Press</a>
             <button class="bar-link" onclick={() => (leaving = { id: piece.id, title: piece.title })}>Take off</button>

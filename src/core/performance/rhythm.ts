@@ -1,9 +1,7 @@
-import type { Tone } from '../analysis/texture.ts';
-import { add, format, frac, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, cmp, eq, format, frac, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
-import type { Measure } from '../score/model.ts';
+import type { Measure, Note, Score } from '../score/model.ts';
 import { swingRatio } from '../style/swing.ts';
-import type { PerformanceGround } from './ground.ts';
 
 /** One entry of a bar, as it is counted and where it falls. */
 export interface Entry {
@@ -45,30 +43,50 @@ export function countAt(measure: Measure, at: Fraction): string {
   return `${number + 1} ${word ?? format(rest)}`;
 }
 
-/** The line of one part in a bar: where each entry falls, at a tempo in quarters a minute. */
-export function entriesOf(ground: PerformanceGround, measure: Measure, tempo: number): Entry[] {
-  const tpq = ground.texture.ticksPerQuarter;
-  const line: Tone[] = ground.tones
-    .slice(ground.firstTone[measure.index], ground.firstTone[measure.index + 1])
-    .filter((t) => t.lead)
-    .map((t) => t.tone);
+/** Written length of a note with all that is tied to it. */
+function tiedLength(score: Score, note: Note): Fraction {
+  let length = note.duration;
+  for (let last = note; last.tie?.start;) {
+    const end = add(last.start, last.duration);
+    const next = score.notes.find(
+      (n) =>
+        n.tie?.stop &&
+        n.part === note.part &&
+        eq(n.start, end) &&
+        n.pitch?.step === note.pitch?.step &&
+        n.pitch?.octave === note.pitch?.octave
+    );
+    if (!next) break;
+    length = add(length, next.duration);
+    last = next;
+  }
+  return length;
+}
+
+/**
+ * Where each entry of a line falls in a bar.
+ * @param line ids of the notes that belong to the line
+ * @param tempo quarters a minute
+ */
+export function entriesOf(score: Score, measure: Measure, line: ReadonlySet<string>, tempo: number): Entry[] {
   const { beat, slots } = beatOfMeter(measure);
   const beatQuarters = toNumber(beat);
   const ratio = swingRatio(tempo / beatQuarters);
-  return line.map((t) => {
-    const at = t.note.onset;
-    const seconds = (toNumber(at) * 60) / tempo;
-    const offset = toNumber(at) / beatQuarters;
-    const half = slots === 2 && Math.abs(offset - Math.floor(offset) - 0.5) < 1e-9;
-    return {
-      note: t.note.id,
-      at,
-      length: frac(t.end - t.start, tpq),
-      count: countAt(measure, at),
-      seconds,
-      swung: half ? ((Math.floor(offset) + ratio / (1 + ratio)) * beatQuarters * 60) / tempo : null
-    };
-  });
+  return score.notes
+    .filter((n) => n.measure === measure.index && line.has(n.id) && !n.chord && !n.tie?.stop)
+    .sort((a, b) => cmp(a.onset, b.onset))
+    .map((n) => {
+      const offset = toNumber(n.onset) / beatQuarters;
+      const half = slots === 2 && Math.abs(offset - Math.floor(offset) - 0.5) < 1e-9;
+      return {
+        note: n.id,
+        at: n.onset,
+        length: tiedLength(score, n),
+        count: countAt(measure, n.onset),
+        seconds: (toNumber(n.onset) * 60) / tempo,
+        swung: half ? ((Math.floor(offset) + ratio / (1 + ratio)) * beatQuarters * 60) / tempo : null
+      };
+    });
 }
 
 /** Pairs of unequal neighbours inside a beat: three to one must not soften to two to one (handbook 1.7). */

@@ -55,6 +55,10 @@
       <Button size="small" kind="tertiary" on:click={() => workspace.keep(proposal)}>Keep</Button>
       <Button size="small" kind="ghost" on:click={() => (changing = true)}>Change</Button>
       <Button size="small" kind="ghost" on:click={() => workspace.setAside(proposal)}>Set aside</Button>
+      <span class="hear" role="group" aria-label="Hear it">
+        <button class="bar-link" title="The bars around it, with it" onclick={() => workspace.hear(proposal, true)}>hear with</button>
+        <button class="bar-link" title="The same bars as they are now" onclick={() => workspace.hear(proposal, false)}>without</button>
+      </span>
       <button
         class="bar-link"
         title="Switches this rule off for this reading; it can be switched on again under Style and schools"
@@ -87,6 +91,7 @@
     gap: 0.25rem;
     align-items: center;
     padding-top: 0.3rem;
+    flex-wrap: wrap;
   }
 
   select,

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
-  const { label, children }: { label: string; children: Snippet } = $props();
+  /** `up`: it opens above its word, for bars at the foot of a room. */
+  const { label, up = false, children }: { label: string; up?: boolean; children: Snippet } = $props();
 
   let host: HTMLDetailsElement;
 
@@ -22,7 +23,7 @@
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions (Escape closes what the summary opened) -->
 <details class="menu" bind:this={host} onkeydown={key}>
   <summary>{label}</summary>
-  <div>{@render children()}</div>
+  <div class:up>{@render children()}</div>
 </details>
 
 <style>
@@ -47,5 +48,10 @@
     background: var(--raised);
     border: 1px solid var(--line);
     white-space: nowrap;
+  }
+
+  .menu div.up {
+    bottom: 1.6rem;
+    right: 0;
   }
 </style>

@@ -88,6 +88,24 @@
     event.preventDefault();
   }
 
+  /** While something plays, its notes are lit and its system is in view. */
+  $effect(() => {
+    const { player } = workspace;
+    void player.seconds;
+    const now = new Set(player.soundingNotes());
+    for (const old of page.querySelectorAll('g.note.sounding')) if (!now.has(old.id)) old.classList.remove('sounding');
+    for (const id of now) page.querySelector(`#${CSS.escape(id)}`)?.classList.add('sounding');
+  });
+
+  $effect(() => {
+    const { measure } = workspace.player;
+    if (measure === null) return;
+    const chunk = chunks.find((c) => measure >= c.from && measure < c.to);
+    const system = page.querySelector(`.system[data-from="${chunk?.from}"]`);
+    const place = system?.querySelector(`#m${measure}`) ?? system;
+    place?.scrollIntoView({ block: 'nearest' });
+  });
+
   /** The selected bar comes into view. */
   $effect(() => {
     const { from, to, anchor } = workspace.selection;
@@ -136,6 +154,11 @@
 <style>
   .music {
     min-height: 100%;
+  }
+
+  .music :global(g.note.sounding) {
+    color: var(--tone-1);
+    fill: var(--tone-1);
   }
 
   .music:focus-visible {

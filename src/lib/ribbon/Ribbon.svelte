@@ -115,6 +115,9 @@
         width={(workspace.selection.to - workspace.selection.from + 1) * cell}
         height={HEIGHT}
       />
+      {#if workspace.player.measure !== null}
+        <rect class="playing" x={workspace.player.measure * cell} y="0" width={Math.max(2, cell)} height={HEIGHT} />
+      {/if}
       {#each linked as link, k (k)}
         <path class="link" d="M{link.a},{ROWS.bars[0] - 3} C{link.a},{ROWS.plan[0]} {link.b},{ROWS.plan[0]} {link.b},{ROWS.bars[0] - 3}"
           ><title>{link.title}</title></path
@@ -208,6 +211,11 @@
 
   .chosen {
     fill: var(--selected);
+  }
+
+  .playing {
+    fill: var(--tone-1);
+    opacity: 0.25;
   }
 
   .phrase {

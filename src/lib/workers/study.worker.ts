@@ -4,6 +4,9 @@ import type { Facts, Pin } from '$core/analysis/facts';
 import { findLike, type MotiveOccurrence } from '$core/analysis/motives';
 import { skeleton } from '$core/analysis/note-roles';
 import { skeletonDocument } from '$core/edition/skeleton';
+import { performanceGround, type PerformanceGround } from '$core/performance/ground';
+import { perform, type Performance } from '$core/performance/perform';
+import type { Reading } from '$core/reading/commands';
 import { ruleContext, type Style } from '$core/reading/context';
 import { effectsOf, questionPlaces, type Effect, type QuestionPlaces } from '$core/reading/questions';
 import type { Fraction } from '$core/score/fraction';
@@ -29,6 +32,8 @@ export type StudyRequest =
       style: Style;
       part: number;
     }
+  /** The reading as timed notes, and the page to the letter; with a marking on trial, under its key. */
+  | { type: 'perform'; number: number; pins: Pin[]; base: Facts | null; reading: Reading; trial: string | null }
   | { type: 'find'; notes: string[] }
   | { type: 'skeleton'; from: number; to: number; level: 1 | 2; part: number; pins: Pin[]; base: Facts | null };
 
@@ -38,6 +43,8 @@ export type StudyAnswer =
   | { type: 'studied'; number: number; facts: Facts; proposals: Proposal[]; questions: QuestionPlaces[] }
   | { type: 'effects'; number: number; key: SchoolKey; effects: Effect[] }
   | { type: 'detailed'; number: number; details: Details }
+  /** `page` is null for a trial. */
+  | { type: 'performed'; number: number; plan: Performance; page: Performance | null; trial: string | null }
   | { type: 'found'; notes: string[]; places: MotiveOccurrence[] }
   | { type: 'skeleton'; from: number; to: number; document: string | null }
   | { type: 'failed'; message: string };
@@ -62,6 +69,18 @@ function detailsOf(pins: Pin[], base: Facts | null): Details {
   return (now.details ??= details(score!, texture, now.facts, comparison, pins));
 }
 
+/** The score made ready to be played, kept while corrections and part stay. */
+let ground: { key: string; ground: PerformanceGround } | null = null;
+
+function groundOf(pins: Pin[], base: Facts | null, part: number): PerformanceGround {
+  const key = `${part}|${JSON.stringify(pins)}`;
+  if (ground?.key !== key) {
+    const more = detailsOf(pins, base);
+    ground = { key, ground: performanceGround(score!, study(pins, base).facts, more, opened().texture, part) };
+  }
+  return ground.ground;
+}
+
 function skeletonOf(request: Extract<StudyRequest, { type: 'skeleton' }>): string | null {
   const { roles } = detailsOf(request.pins, request.base);
   const byNote = new Map(roles.map((r) => [r.note, r]));
@@ -76,7 +95,7 @@ self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
   try {
     if (data.type === 'open') {
       score = readMusicXml(data.document);
-      analysis = known = null;
+      analysis = known = ground = null;
       answer({ type: 'opened', score: JSON.stringify(score) });
     } else if (!score) return;
     else if (data.type === 'study') {
@@ -95,7 +114,17 @@ self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
       const effects = effectsOf(score, facts, style, data.key, data.part, data.range);
       answer({ type: 'effects', number: data.number, key: data.key, effects });
     } else if (data.type === 'details') answer({ type: 'detailed', number: data.number, details: detailsOf(data.pins, data.base) });
-    else if (data.type === 'find') answer({ type: 'found', notes: data.notes, places: findLike(opened().texture, data.notes) });
+    else if (data.type === 'perform') {
+      const { number, reading, trial } = data;
+      const played = groundOf(data.pins, data.base, reading.part);
+      answer({
+        type: 'performed',
+        number,
+        plan: perform(played, reading),
+        page: trial === null ? perform(played, reading, true) : null,
+        trial
+      });
+    } else if (data.type === 'find') answer({ type: 'found', notes: data.notes, places: findLike(opened().texture, data.notes) });
     else answer({ type: 'skeleton', from: data.from, to: data.to, document: skeletonOf(data) });
   } catch (error) {
     answer({ type: 'failed', message: error instanceof Error ? error.message : String(error) });

@@ -12,6 +12,10 @@ import type { Measure, Note, Score } from '$core/score/model';
 import { renumbered } from '$core/score/numbering';
 import { barLabel, measureAt } from '$core/score/position';
 import { keyForPlayer } from '$core/score/transposition';
+import { spanOf } from '$core/performance/places';
+import type { Performance } from '$core/performance/perform';
+import { PROFILES } from '$core/style/profiles';
+import { Player, type PlayerSource } from '../hearing/player.svelte';
 import { sharedEngraver } from '../music/engraver';
 import type { StudyAnswer, StudyRequest } from '../workers/study.worker';
 import { Saving } from './saving.svelte';
@@ -43,6 +47,8 @@ export class Workspace {
   details = $state.raw<Details | null>(null);
   /** Places that are like the chosen notes, after "find this". */
   found = $state.raw<{ notes: string[]; places: MotiveOccurrence[] } | null>(null);
+  /** The reading as it is played, and the page to the letter; null until something is to be heard or measured. */
+  performed = $state.raw<{ plan: Performance; page: Performance } | null>(null);
   skeleton = $state.raw<{ from: number; to: number; document: string | null } | null>(null);
   /** Notes that the teacher has chosen on the page, by id. */
   chosen = $state.raw<ReadonlySet<string>>(new Set());
@@ -62,12 +68,17 @@ export class Workspace {
   canUndo = $state<string | null>(null);
   canRedo = $state<string | null>(null);
   readonly engraver = sharedEngraver();
+  readonly player: Player;
   readonly saving: Saving;
 
   /** The facts as computed, without corrections. */
   private readonly base: Facts;
   private readonly worker = takeStudyWorker();
   private wantsDetails = false;
+  private wantsPerformance = false;
+  /** The worker plays; a change meanwhile is played next. */
+  private performing: 'no' | 'yes' | 'again' = 'no';
+  private trials = new Map<string, (performance: Performance) => void>();
   private studyNumber = 0;
   private effectsNumber = 0;
   private studied = '';
@@ -85,12 +96,14 @@ export class Workspace {
       if (fromElsewhere)
         this.notice = `${fromElsewhere === 1 ? 'A change' : `${fromElsewhere} changes`} made in another window ${fromElsewhere === 1 ? 'was' : 'were'} taken in; nothing of yours was lost.`;
     });
+    this.player = new Player(this.playerSource());
     this.rebuild();
     this.worker.onmessage = ({ data: answer }: MessageEvent<StudyAnswer>) => this.receive(answer);
     void this.open();
   }
 
   close(): void {
+    this.player.close();
     this.worker.terminate();
     this.saving.close();
   }
@@ -220,6 +233,7 @@ export class Workspace {
       this.questionPlaces = answer.questions;
       this.studying = this.wantsDetails;
       if (this.wantsDetails) this.askDetails();
+      this.perform();
     } else if (answer.type === 'detailed') {
       if (answer.number !== this.studyNumber) return;
       this.details = answer.details;
@@ -227,6 +241,7 @@ export class Workspace {
     } else if (answer.type === 'effects') {
       if (answer.number === this.effectsNumber) this.effects = answer;
     } else if (answer.type === 'found') this.found = { notes: answer.notes, places: answer.places };
+    else if (answer.type === 'performed') this.receivePerformance(answer);
     else if (answer.type === 'skeleton') this.skeleton = answer;
     else {
       this.fault = answer.message;
@@ -239,6 +254,82 @@ export class Workspace {
     if (this.wantsDetails) return;
     this.wantsDetails = true;
     if (this.score && !this.studying) this.askDetails();
+  }
+
+  /** Asks for the performance; it is kept up to date from then on. */
+  needPerformance(): void {
+    if (this.wantsPerformance) return;
+    this.wantsPerformance = true;
+    this.needDetails();
+    this.perform();
+  }
+
+  /** Plays the bars around a proposal, with it or without it. */
+  hear(proposal: Proposal, withIt: boolean): void {
+    this.needPerformance();
+    const { score } = this;
+    const first = this.measureOf(proposal.marking.start);
+    const last = this.measureOf(proposal.marking.end ?? proposal.marking.start);
+    if (!score || !first || !last) return;
+    const marking: Marking = { ...proposal.marking, id: 'on-trial' };
+    const reading = $state.snapshot(this.reading) as Reading;
+    const key = `${proposal.key}|${withIt}`;
+    this.trials.set(key, (performance) => {
+      const span = spanOf(performance, Math.max(0, first.index - 1), Math.min(score.measures.length - 1, last.index + 1));
+      void this.player.start({ performance, ...span });
+    });
+    this.send({
+      type: 'perform',
+      number: 0,
+      pins: this.pins,
+      base: this.base,
+      reading: withIt ? { ...reading, markings: [...reading.markings, marking] } : reading,
+      trial: key
+    });
+  }
+
+  private perform(): void {
+    if (!this.wantsPerformance || !this.source) return;
+    if (this.performing !== 'no') {
+      this.performing = 'again';
+      return;
+    }
+    this.performing = 'yes';
+    this.send({
+      type: 'perform',
+      number: 0,
+      pins: this.pins,
+      base: this.base,
+      reading: $state.snapshot(this.reading) as Reading,
+      trial: null
+    });
+  }
+
+  private receivePerformance(answer: Extract<StudyAnswer, { type: 'performed' }>): void {
+    if (answer.trial !== null) {
+      this.trials.get(answer.trial)?.(answer.plan);
+      this.trials.delete(answer.trial);
+      return;
+    }
+    this.performed = { plan: answer.plan, page: answer.page! };
+    this.player.refresh();
+    const again = this.performing === 'again';
+    this.performing = 'no';
+    if (again) this.perform();
+  }
+
+  /** The player sees the workspace as it is at each moment. */
+  private playerSource(): PlayerSource {
+    const levels = (least: number): string[] => this.details?.roles.filter((r) => r.level >= least).map((r) => r.note) ?? [];
+    return {
+      score: () => this.score,
+      performance: (version) => this.performed?.[version] ?? null,
+      skeleton: () => new Set(levels(1)),
+      anchors: () => new Set([...levels(2), ...this.facts.sequences.flatMap((s) => s.anchors)]),
+      part: () => this.reading.part,
+      swing: () => styleOf(this.reading).schools.swing ?? PROFILES[this.reading.period].schools.swing,
+      selection: () => this.selection
+    };
   }
 
   /** Asks what each answer to a question would change; for the selected bars only where `here`. */
@@ -328,6 +419,7 @@ export class Workspace {
     if (!this.source) return;
     this.show();
     this.study();
+    this.perform();
   }
 
   /** Works facts and proposals out again when corrections or the period have changed. */

@@ -145,7 +145,8 @@ test('a sign at the ornament outweighs the key, the leading note of minor is rai
 
 test('three to one is a twelfth of the group away from the triplet’s two to one; six sixteenths, then a triplet on the fourth eighth (handbook 1.7)', () => {
   const dotted = groundOf(abc('M:2/4\nL:1/16\nQ:1/4=60\nK:C\nc3d c3d|'));
-  const entries = entriesOf(dotted, dotted.score.measures[0], 60);
+  const line = new Set(dotted.score.notes.map((n) => n.id));
+  const entries = entriesOf(dotted.score, dotted.score.measures[0], line, 60);
   const [ratio] = ratiosOf(entries, 60);
   assert.equal(ratio.says, '3 : 1');
   // 1/4 against 1/3 of the beat.
@@ -155,7 +156,7 @@ test('three to one is a twelfth of the group away from the triplet’s two to on
     ['1', '1 a', '2', '2 a']
   );
   const run = groundOf(abc('M:2/4\nL:1/16\nQ:1/4=60\nK:C\ncdefga (3bag|'));
-  const triplet = entriesOf(run, run.score.measures[0], 60)[6];
+  const triplet = entriesOf(run.score, run.score.measures[0], new Set(run.score.notes.map((n) => n.id)), 60)[6];
   assert.deepEqual(triplet.at, frac(3, 2));
   assert.equal(triplet.count, '2 &');
 });

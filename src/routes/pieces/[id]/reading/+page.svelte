@@ -3,6 +3,7 @@
   import StyleDialog from '$lib/style/StyleDialog.svelte';
   import { draftOf } from '$core/reading/draft';
   import Brief from '$lib/brief/Brief.svelte';
+  import PlayBar from '$lib/hearing/PlayBar.svelte';
   import Menu from '$lib/frame/Menu.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
@@ -62,6 +63,7 @@
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable /></div>
     <Brief {workspace} />
+    <PlayBar {workspace} />
     <StyleDialog {workspace} open={styling} onclose={() => (styling = false)} />
   </div>
 {:else}
@@ -73,12 +75,13 @@
     height: 100%;
     display: grid;
     grid-template-columns: minmax(0, 1fr) 24rem;
-    grid-template-rows: auto auto auto minmax(0, 1fr);
+    grid-template-rows: auto auto auto minmax(0, 1fr) auto;
   }
 
   .room > :global(.terrain),
   .room > :global(.ribbon),
-  .room > :global(.tools) {
+  .room > :global(.tools),
+  .room > :global(.playbar) {
     grid-column: 1 / -1;
   }
 

@@ -1,0 +1,158 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import Menu from '../frame/Menu.svelte';
+  import type { Workspace } from '../workspace/workspace.svelte';
+  import { ATTRIBUTION } from './instruments';
+  import type { Clicking, Sounding, Version } from './player.svelte';
+  import { saveWav } from './wav';
+
+  const { workspace }: { workspace: Workspace } = $props();
+  const { player } = $derived(workspace);
+
+  let rendering = $state(false);
+  const staves = $derived(
+    (workspace.score?.parts ?? []).flatMap((p) =>
+      Array.from({ length: p.staves }, (_, k) => ({
+        key: `${p.index}|${k + 1}`,
+        name: `${p.name || `part ${p.index + 1}`}${p.staves > 1 ? `, staff ${k + 1}` : ''}`
+      }))
+    )
+  );
+  const bar = $derived(player.measure !== null && workspace.score ? workspace.barName(workspace.score.measures[player.measure]) : '');
+
+  async function toggle(): Promise<void> {
+    workspace.needPerformance();
+    await player.toggle();
+  }
+
+  function key(event: KeyboardEvent): void {
+    if (event.key.toLowerCase() !== 'h' || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      event.target instanceof HTMLElement &&
+      event.target.closest('input:not([type=checkbox], [type=range]), textarea, select, [contenteditable]')
+    )
+      return;
+    event.preventDefault();
+    void toggle();
+  }
+
+  async function wav(): Promise<void> {
+    rendering = true;
+    try {
+      await saveWav(workspace);
+    } catch {
+      player.fault = 'The sound file could not be made in this browser.';
+    } finally {
+      rendering = false;
+    }
+  }
+
+  $effect(() => {
+    if (workspace.score) workspace.needPerformance();
+  });
+</script>
+
+<svelte:window onkeydown={key} />
+
+<div class="playbar not-printed" role="group" aria-label="Hearing">
+  <Button size="small" kind="primary" disabled={!workspace.performed || player.loading} on:click={toggle} title="H" data-testid="play"
+    >{player.loading ? 'Loading sounds …' : player.playing ? 'Stop' : 'Hear'}</Button
+  >
+  <label
+    >what <select
+      value={player.version}
+      onchange={(e) => {
+        player.version = e.currentTarget.value as Version;
+        player.refresh();
+      }}
+      data-testid="version"><option value="plan">the reading</option><option value="page">the page to the letter</option></select
+    ></label
+  >
+  <label
+    >sounding <select bind:value={() => player.sounding, (v) => (player.sounding = v as Sounding)}
+      ><option value="everything">everything</option><option value="line">this part</option><option value="others">the other parts</option
+      ><option value="skeleton">the skeleton</option><option value="anchors">anchor notes</option></select
+    ></label
+  >
+  <label class="rate"
+    >tempo <input
+      type="range"
+      min="25"
+      max="150"
+      step="5"
+      value={Math.round(player.rate * 100)}
+      oninput={(e) => player.setRate(Number(e.currentTarget.value) / 100)}
+      data-testid="rate"
+    /> <span class="number">{Math.round(player.rate * 100)} %</span></label
+  >
+  <label><input type="checkbox" bind:checked={() => player.loop, (v) => (player.loop = v)} /> selected bars again and again</label>
+  <label
+    >clicks <select
+      value={player.clicking}
+      onchange={(e) => {
+        player.clicking = e.currentTarget.value as Clicking;
+        player.refresh();
+      }}><option value="none">none</option><option value="beats">beats</option><option value="parts">parts of beats</option></select
+    ></label
+  >
+  <Menu label="More" up>
+    <label><input type="checkbox" bind:checked={() => player.countIn, (v) => (player.countIn = v)} /> count a bar before</label>
+    <label><input type="checkbox" bind:checked={() => player.plain, (v) => (player.plain = v)} /> plain tone</label>
+    {#each staves as staff (staff.key)}
+      <label
+        ><input type="checkbox" checked={!player.muted.has(staff.key)} onchange={(e) => player.mute(staff.key, !e.currentTarget.checked)} />
+        hear {staff.name}</label
+      >
+    {/each}
+    <button class="bar-link" disabled={rendering || !workspace.performed} onclick={wav}
+      >{rendering ? 'Making the sound file …' : 'Sound file (WAV) of the selected bars'}</button
+    >
+    <p class="quiet">{ATTRIBUTION}{player.sets.length ? ` Playing: ${player.sets.join(', ')}.` : ''}</p>
+  </Menu>
+  <span class="quiet" role="status" data-testid="playing-at">{player.fault ?? bar}</span>
+</div>
+
+<style>
+  .playbar {
+    display: flex;
+    align-items: center;
+    gap: 0.8rem;
+    padding: 0.25rem 1rem;
+    border-top: 1px solid var(--line);
+    background: var(--panel);
+    white-space: nowrap;
+    font-size: 0.9rem;
+    min-height: 2.3rem;
+    box-sizing: border-box;
+  }
+
+  label {
+    color: var(--muted);
+    display: flex;
+    align-items: center;
+    gap: 0.35rem;
+  }
+
+  select {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.1rem 0.25rem;
+  }
+
+  .rate input {
+    width: 6rem;
+    accent-color: var(--ink);
+  }
+
+  .number {
+    width: 3.2rem;
+  }
+
+  p {
+    white-space: normal;
+    max-width: 18rem;
+    font-size: 0.8rem;
+  }
+</style>

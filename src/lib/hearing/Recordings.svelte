@@ -1,0 +1,155 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { compareRecordings } from '$core/performance/recordings';
+  import type { Recording } from '$core/reading/commands';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace }: { workspace: Workspace } = $props();
+
+  let label = $state('');
+  let editing = $state<string | null>(null);
+  let moment = $state('');
+  let fault = $state('');
+  let startedAt = $state<number | null>(null);
+
+  const recordings = $derived(workspace.reading.recordings);
+  const compared = $derived(
+    workspace.score && workspace.performed && recordings.length
+      ? compareRecordings(workspace.score, workspace.performed.plan, recordings)
+      : null
+  );
+  const current = $derived(recordings.find((r) => r.id === editing) ?? null);
+  const number = (measure: number): string => workspace.score?.measures[measure]?.number ?? 'end';
+
+  const keep = (recording: Recording) => workspace.act({ type: 'keep-recording', id: recording.id, recording });
+
+  function add(): void {
+    if (!label.trim()) return;
+    const recording = { id: `rec-${crypto.randomUUID()}`, label: label.trim(), times: [] };
+    keep(recording);
+    editing = recording.id;
+    label = '';
+  }
+
+  /** "1:07.5" or "67.5" as seconds. */
+  function seconds(text: string): number | null {
+    const match = /^(?:(\d+):)?(\d+(?:[.,]\d+)?)$/.exec(text.trim());
+    return match ? Number(match[1] ?? 0) * 60 + Number(match[2].replace(',', '.')) : null;
+  }
+
+  function put(measure: number, value: number): void {
+    if (!current) return;
+    const times = [...current.times.filter((t) => t.measure !== measure), { measure, seconds: Math.round(100 * value) / 100 }];
+    keep({ ...current, times: times.sort((a, b) => a.measure - b.measure) });
+  }
+
+  function write(): void {
+    const value = seconds(moment);
+    if (value === null) {
+      fault = `“${moment}” is no time; write seconds or minutes and seconds, as 67.5 or 1:07.5.`;
+      return;
+    }
+    fault = '';
+    put(workspace.selection.from, value);
+    moment = '';
+  }
+
+  /** Taps a bar's beginning while the recording runs; the next bar is chosen. */
+  function tap(event: Event): void {
+    if (!current) return;
+    startedAt ??= event.timeStamp;
+    put(workspace.selection.from, (event.timeStamp - startedAt) / 1000);
+    workspace.select(workspace.selection.from + 1);
+  }
+</script>
+
+<p>
+  Write down, or tap, when bars or sections of a recording begin. The recording itself stays with you; only your name for it and its times
+  are kept.
+</p>
+<form onsubmit={(e) => (e.preventDefault(), add())}>
+  <input bind:value={label} placeholder="your name for a recording" aria-label="Name of the recording" maxlength="100" />
+  <Button size="small" kind="tertiary" type="submit" disabled={!label.trim()}>Add</Button>
+</form>
+{#each recordings as r (r.id)}
+  <p class="recording" class:now={r.id === editing}>
+    <button class="bar-link" onclick={() => ((editing = r.id === editing ? null : r.id), (startedAt = null))}>{r.label}</button>
+    <span class="quiet">{r.times.length} times</span>
+    <button class="bar-link" onclick={() => workspace.act({ type: 'keep-recording', id: r.id, recording: null })}>remove</button>
+  </p>
+{/each}
+{#if current}
+  <form onsubmit={(e) => (e.preventDefault(), write())}>
+    <label
+      >Bar {number(workspace.selection.from)} begins at
+      <input bind:value={moment} placeholder="1:07.5" aria-label="Time at which the bar begins" class="time" /></label
+    >
+    <Button size="small" kind="ghost" type="submit">Write down</Button>
+    <button type="button" class="bar-link" onpointerdown={tap} onkeydown={(e) => e.key === 'Enter' && tap(e)}>tap as it begins</button>
+  </form>
+  {#if fault}<p role="alert">{fault}</p>{/if}
+{/if}
+{#if compared?.stretches.length}
+  <table data-testid="compared">
+    <thead>
+      <tr
+        ><th>Bars</th>{#each recordings as r (r.id)}<th>{r.label}</th>{/each}<th>Plan</th><th>Page</th></tr
+      >
+    </thead>
+    <tbody>
+      {#each compared.stretches as s (s.from)}
+        <tr>
+          <td><button class="bar-link" onclick={() => workspace.select(s.from)}>{number(s.from)}–{number(s.to - 1)}</button></td>
+          {#each s.tempi as t, k (k)}<td
+              >{t === null ? '' : Math.round(t)}{s.shares[k] === null ? '' : ` (${Math.round(100 * s.shares[k]!)} %)`}</td
+            >{/each}
+          <td>{Math.round(s.planned)}</td><td>{Math.round(s.literal)}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <p class="quiet">Beats a minute; in brackets the share of the whole that a stretch takes. Last over first stretch tells a ritardando.</p>
+{/if}
+
+<style>
+  form,
+  .recording {
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
+    padding: 0.3rem 0;
+    flex-wrap: wrap;
+  }
+
+  .now {
+    background: var(--selected);
+  }
+
+  input {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.15rem 0.3rem;
+    min-width: 0;
+    flex: 1;
+  }
+
+  .time {
+    width: 5rem;
+    flex: none;
+  }
+
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    font-size: 0.88rem;
+    margin-top: 0.5rem;
+  }
+
+  th {
+    text-align: left;
+    color: var(--muted);
+    font-weight: 500;
+  }
+</style>

@@ -1,0 +1,111 @@
+<script lang="ts">
+  import { entriesOf, ratiosOf } from '$core/performance/rhythm';
+  import { swingRatio } from '$core/style/swing';
+  import { format, toNumber } from '$core/score/fraction';
+  import { beatOfMeter } from '$core/score/meter';
+  import { placeName } from '$core/reading/places';
+  import { add } from '$core/score/fraction';
+  import { clicks } from '$core/style/tempo-words';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace }: { workspace: Workspace } = $props();
+
+  let own = $state<number | null>(null);
+  const score = $derived(workspace.score!);
+  const measure = $derived(score.measures[workspace.selection.from]);
+  const beat = $derived(toNumber(beatOfMeter(measure).beat));
+  const page = $derived(workspace.performed?.page ?? null);
+  const bar = $derived(page?.bars.find((b) => b.measure === measure.index) ?? null);
+  /** Beats a minute of this bar as the page has it. */
+  const given = $derived(bar ? Math.round((60 * toNumber(measure.length)) / (bar.planned * beat)) : 96);
+  const rate = $derived(own ?? given);
+  const line = $derived(
+    new Set(page?.notes.flatMap((n) => (n.lead && !n.ornament && page.bars[n.bar].measure === measure.index ? [n.note] : [])) ?? [])
+  );
+  const entries = $derived(entriesOf(score, measure, line, rate * beat));
+  const ratios = $derived(ratiosOf(entries, rate * beat));
+  const swung = $derived(entries.some((e) => e.swung !== null));
+</script>
+
+<div class="head">
+  <strong>{workspace.barName(measure)}</strong>
+  <label
+    >at <input
+      type="number"
+      min="20"
+      max="300"
+      value={rate}
+      onchange={(e) => (own = Math.max(20, Math.min(300, Number(e.currentTarget.value) || given)))}
+      data-testid="rhythm-rate"
+    /> beats a minute</label
+  >
+  <button class="bar-link" onclick={() => (own = clicks(rate, -1))}>a click slower</button>
+  <button class="bar-link" onclick={() => (own = clicks(rate, 1))}>a click faster</button>
+  {#if own !== null}<button class="bar-link" onclick={() => (own = null)}>as printed ({given})</button>{/if}
+</div>
+{#if entries.length}
+  <table data-testid="entries">
+    <thead
+      ><tr
+        ><th>Counted</th><th>Value</th><th>Enters after</th>{#if swung}<th>Swung</th>{/if}</tr
+      ></thead
+    >
+    <tbody>
+      {#each entries as e (e.note)}
+        <tr
+          ><td>{e.count}</td><td>{format(e.length)} ♩</td><td>{e.seconds.toFixed(3)} s</td>{#if swung}<td
+              >{e.swung === null ? '' : `${e.swung.toFixed(3)} s`}</td
+            >{/if}</tr
+        >
+      {/each}
+    </tbody>
+  </table>
+  {#if swung}<p class="quiet">Swung at this tempo: {swingRatio(rate).toFixed(2)} to 1.</p>{/if}
+  {#if ratios.length}
+    <h3>Ratios</h3>
+    {#each ratios as r (format(r.at))}
+      <p>
+        {placeName(score, add(measure.start, r.at))}: <strong>{r.says}</strong>{r.fromTriplet === null
+          ? ''
+          : `; the second note is ${Math.abs(1000 * r.fromTriplet).toFixed(0)} ms ${r.fromTriplet > 0 ? 'later' : 'earlier'} than a triplet would have it`}.
+      </p>
+    {/each}
+  {/if}
+{:else}
+  <p class="quiet">No note of the line enters in this bar.</p>
+{/if}
+
+<style>
+  .head {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 0.8rem;
+    align-items: center;
+    font-size: 0.9rem;
+    padding-bottom: 0.4rem;
+  }
+
+  input {
+    font: inherit;
+    width: 4rem;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+  }
+
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    font-size: 0.88rem;
+  }
+
+  th {
+    text-align: left;
+    color: var(--muted);
+    font-weight: 500;
+  }
+
+  h3 {
+    padding: 0.6rem 0 0.2rem;
+  }
+</style>

