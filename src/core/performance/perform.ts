@@ -60,7 +60,7 @@ export interface Account {
 export interface LoudnessAccount {
   measure: number;
   pass: number;
-  /** Means over the notes of the reading's part, in decibels; null in bars of rests. */
+  /** Means over the notes of the leading line, in decibels; null where it rests. */
   literal: number | null;
   planned: number | null;
   shares: Share[];
@@ -229,7 +229,7 @@ class Player {
         let db = loud.literal;
         for (const s of loud.shares) db += s;
         this.play(notes, t, bar, db, loud.swell, share);
-        if (t.tone.note.part !== this.reading.part) continue;
+        if (!t.lead) continue;
         count++;
         literal += loud.literal;
         sounding += share;

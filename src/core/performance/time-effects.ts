@@ -5,7 +5,7 @@ import { metronomeQuarters } from '../score/tempo.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
 import { tempoOfWords } from '../style/tempo-words.ts';
-import { LAST_TIME, timeWord } from '../style/time-words.ts';
+import { LAST_TIME, timeWord, type TimeWord } from '../style/time-words.ts';
 import { cellAt, type Cells } from './cells.ts';
 import { timeAlong } from './gradual.ts';
 import { beatTicks, type PerformanceGround } from './ground.ts';
@@ -85,10 +85,19 @@ export interface GradualChange {
   from: number;
   to: number;
   w: number;
+  /** Tempo at its beginning over that of the page: 1, or what “più mosso” has made of it. */
+  base: number;
   /** The new tempo holds from the beginning (meno mosso). */
   atOnce: boolean;
   lastTime: boolean;
   text: string;
+}
+
+/** Last tempo over first tempo that a word asks for. */
+function lastOverFirst(word: TimeWord): number {
+  if (word.kind === 'new') return GRADUAL.other[word.size] ** word.way;
+  if (word.kind === 'slow' || word.kind === 'fast') return GRADUAL[word.kind][word.size];
+  return GRADUAL.atOnce;
 }
 
 /** All gradual changes of tempo, printed and editorial. */
@@ -107,18 +116,33 @@ export function gradualChanges(ground: PerformanceGround, reading: Reading): Gra
   ];
   const found: GradualChange[] = [];
   let beforeAtOnce = 0;
+  let before = -1;
+  /** Tempo in force over the page's own, after “più mosso” and the like. */
+  let base = 1;
   for (const { at, text } of words) {
     const word = timeWord(text, dying);
+    // A metronome mark, a tempo word or “a tempo” ends what “più mosso” had begun.
+    if (word?.kind === 'restore' || tempoOfWords(text) || marks.some((m) => m > before && m <= at)) base = 1;
+    before = at;
     if (!word || word.kind === 'restore' || word.kind === 'wait' || at < beforeAtOnce) continue;
     const bar = texture.measureStarts.findLastIndex((s) => s <= at);
     const furthest = texture.measureStarts[bar + GRADUAL.mostBars] ?? texture.totalTicks;
     const stop = Math.min(...stops.filter((s) => s > at), texture.totalTicks);
     const phrase = phraseEnds.find((e) => e > at + texture.ticksPerQuarter) ?? texture.totalTicks;
-    const to = Math.min(stop, Math.max(phrase, at + 1), furthest);
+    // Another tempo holds until it is taken back; a change that goes on ends with its phrase.
+    const to = word.kind === 'new' ? stop : Math.min(stop, Math.max(phrase, at + 1), furthest);
     if (to <= at) continue;
-    const atOnce = word.kind === 'at once';
-    const w = 'size' in word ? GRADUAL[word.kind][word.size] : GRADUAL.atOnce;
-    found.push({ from: at, to, w, atOnce, lastTime: LAST_TIME.test(text), text });
+    const w = lastOverFirst(word);
+    if (word.kind === 'new') base = w;
+    found.push({
+      from: at,
+      to,
+      w,
+      base: word.kind === 'new' ? 1 : base,
+      atOnce: 'way' in word || word.kind === 'at once',
+      lastTime: LAST_TIME.test(text),
+      text
+    });
     beforeAtOnce = at + 1;
   }
   return found;
@@ -215,16 +239,16 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
 
   const always = empty();
   const atLast = empty();
-  for (const { from, to, w, atOnce, lastTime } of acts.changes) {
+  for (const { from, to, w, base, atOnce, lastTime } of acts.changes) {
     const ratio = lastTime ? atLast : always;
     within(cells, { from, to }, (c) => {
       if (atOnce) {
-        ratio[c] = 1 / w - 1;
+        ratio[c] = 1 / (w * base) - 1;
         return;
       }
       const a = (cells.from[c] - from) / (to - from);
       const b = (Math.min(cells.to[c], to) - from) / (to - from);
-      ratio[c] = (timeAlong(b, w, GRADUAL.q) - timeAlong(a, w, GRADUAL.q)) / (b - a) - 1;
+      ratio[c] = (timeAlong(b, w, GRADUAL.q) - timeAlong(a, w, GRADUAL.q)) / ((b - a) * base) - 1;
     });
   }
   shares.push({ effect: 'gradual', ratio: always }, { effect: 'gradual', ratio: atLast, lastTime: true });

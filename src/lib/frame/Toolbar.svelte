@@ -24,7 +24,7 @@
   .tools {
     display: flex;
     align-items: center;
-    gap: 0.8rem;
+    gap: 0.2rem 0.6rem;
     padding: 0.2rem 1rem;
     border-bottom: 1px solid var(--line);
     min-height: 2.2rem;
@@ -38,7 +38,8 @@
 
   /* What would be undone is said as far as there is room. */
   .tools :global(.bx--btn--ghost) {
-    max-width: 11rem;
+    max-width: 9rem;
+    padding: 0.2rem 0.4rem;
     overflow: hidden;
     text-overflow: ellipsis;
   }
@@ -58,6 +59,6 @@
     background: var(--raised);
     border: 1px solid var(--line);
     padding: 0.15rem 0.3rem;
-    max-width: 8.5rem;
+    max-width: 7.5rem;
   }
 </style>

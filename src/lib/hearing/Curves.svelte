@@ -86,7 +86,8 @@
     tempoChart = new Chart(tempoCanvas, {
       type: 'line',
       data: { labels, datasets: [line('reading', plan.map(value), '--edition'), line('page', page.map(value), '--ink', [5, 3])] },
-      options: shared(unit === 'rate' ? 'beats a minute' : 'seconds of the bar')
+      // Room on the right as the other chart has it, so that bars stand under each other.
+      options: { ...shared(unit === 'rate' ? 'beats a minute' : 'seconds of the bar'), layout: { padding: { right: 52 } } }
     });
     const steps = shared('loudness');
     loudChart = new Chart(loudCanvas, {
@@ -130,7 +131,7 @@
             position: 'right',
             min: 0,
             max: 100,
-            title: { display: true, text: 'length of notes (%)', color: token('--muted') },
+            title: { display: true, text: 'length (%)', color: token('--muted') },
             ticks: { color: token('--muted') },
             grid: { display: false }
           }

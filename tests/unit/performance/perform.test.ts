@@ -190,6 +190,17 @@ test('a fermata, a breath and an echo do what they say, and are told', () => {
   assert.ok(breathed.bars[1].shares.some((s) => s.effect === 'breath' && s.amount > 0.1));
 });
 
+test('words of tempo: another tempo holds until it is taken back, a slowing within it begins from it, a wait is a wait', () => {
+  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^più mosso"GABc|cBAG|"^rit."FEDC|"^a tempo"CEGc|c4|'));
+  const p = perform(ground, readingOf('romantic', { rubato: 'arch' }, { amounts: { arch: 0, 'phrase-end': 0, cadence: 0, leaning: 0 } }));
+  const bars = p.bars.map((b) => b.planned);
+  assert.ok(Math.abs(bars[0] - 4) < 1e-6 && Math.abs(bars[4] - 4) < 1e-6);
+  assert.ok(bars[1] < 3.6 && Math.abs(bars[1] - bars[2]) < 1e-6);
+  assert.ok(bars[3] > bars[2] && bars[3] < 4.6);
+  const [first] = p.beats.filter((b) => b.measure === 3);
+  assert.ok(first.planned < 1, 'the slowing begins in the quicker tempo');
+});
+
 test('accents stand out over their neighbours, hairpins grow inside a held note, a sforzando is a step over what is in force', () => {
   const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!p!CC!accent!CC|!<(!C4!<)!|!f!C4|!p!CC!sfz!CC|'));
   const p = perform(ground, readingOf('classical', {}, { amounts: { meter: 0, line: 0, harmony: 0 } }));
