@@ -32,7 +32,11 @@ export async function visit(page: Page, address: string): Promise<void> {
 }
 
 /** Opens a room of a demo piece (the oldest ones stand last on the shelf) by its title and waits for the first engraved system. */
-export async function openRoom(page: Page, title: string, room: 'Survey' | 'Structure' | 'Reading' | 'Proof' | 'Press'): Promise<void> {
+export async function openRoom(
+  page: Page,
+  title: string,
+  room: 'Survey' | 'Structure' | 'Reading' | 'Hearing' | 'Proof' | 'Press'
+): Promise<void> {
   await visit(page, '/');
   await page.locator('li', { hasText: title }).last().getByRole('link', { name: room, exact: true }).click();
   if (room === 'Proof') await expect(page.getByTestId('finding-count')).toBeVisible();
