@@ -1,10 +1,11 @@
 import { keyAlter } from '../score/accidentals.ts';
-import type { AbcSound, AbcVoice } from '../score/abc/model.ts';
+import type { AbcVoice } from '../score/abc/model.ts';
 import { splitLength, writeAbcTune } from '../score/abc/write.ts';
 import { cmp, min, sub, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { staffStep } from '../score/pitch.ts';
 import type { Tone } from '../analysis/texture.ts';
+import { ACCIDENTAL_NAMES, clefOf, sound } from './small-staff.ts';
 
 /** One note of a skeleton with how long it lasts until the next one. */
 interface Stretch {
@@ -12,20 +13,6 @@ interface Stretch {
   start: Fraction;
   end: Fraction;
 }
-
-const ACCIDENTAL: Record<string, string> = { '-2': 'flat-flat', '-1': 'flat', '0': 'natural', '1': 'sharp', '2': 'double-sharp' };
-
-const sound = (duration: Fraction, extra: Partial<AbcSound>): AbcSound => ({
-  kind: 'sound',
-  pitches: [],
-  duration,
-  decorations: [],
-  slurStarts: 0,
-  slurStops: 0,
-  joined: false,
-  lyrics: [],
-  ...extra
-});
 
 /**
  * The MusicXML document of a skeleton: some tones of a line, each held to the next, in the bars `from` to `to`
@@ -61,7 +48,7 @@ export function skeletonDocument(score: Score, tones: readonly Tone[], from: num
     for (const s of stretches) {
       if (cmp(s.end, measure.start) <= 0 || cmp(s.start, end) >= 0) continue;
       if (cmp(s.start, at) > 0) {
-        voice.events.push(sound(sub(s.start, at), {}));
+        voice.events.push(sound(sub(s.start, at)));
         at = s.start;
       }
       const until = min(s.end, end);
@@ -72,7 +59,9 @@ export function skeletonDocument(score: Score, tones: readonly Tone[], from: num
       pieces.forEach((length, i) => {
         const tie = i < pieces.length - 1 || cmp(s.end, end) > 0;
         const shown = i === 0 && cmp(s.start, measure.start) >= 0 && pitch.alter !== expected;
-        voice.events.push(sound(length, { pitches: [{ pitch, tie, ...(shown ? { accidental: ACCIDENTAL[String(pitch.alter)] } : {}) }] }));
+        voice.events.push(
+          sound(length, { pitches: [{ pitch, tie, ...(shown ? { accidental: ACCIDENTAL_NAMES[String(pitch.alter)] } : {}) }] })
+        );
       });
       inBar.set(height, pitch.alter);
       at = until;
@@ -91,12 +80,4 @@ export function skeletonDocument(score: Score, tones: readonly Tone[], from: num
     layout: [],
     remarks: []
   });
-}
-
-const CLEFS: Record<string, string> = { F: 'bass', 'C-3': 'alto', 'C-4': 'tenor', G: 'treble' };
-
-function clefOf(score: Score, part: number, measure: number, staff: number): string {
-  const changes = score.parts[part].changes.filter((c) => c.measure <= measure).flatMap((c) => c.clefs ?? []);
-  const clef = changes.filter((c) => c.staff === staff).at(-1)?.clef;
-  return clef ? (CLEFS[`${clef.sign}-${clef.line}`] ?? CLEFS[clef.sign] ?? 'treble') : 'treble';
 }

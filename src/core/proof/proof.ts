@@ -1,5 +1,6 @@
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
+import type { Performance } from '../performance/perform.ts';
 import { styleOf, type Reading } from '../reading/commands.ts';
 import { ruleContext } from '../reading/context.ts';
 import { dynamicLevels } from '../reading/in-force.ts';
@@ -8,14 +9,23 @@ import { cmp } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { SEVERITIES, type Finding, type ProofContext } from './finding.ts';
 import { LOUDNESS } from './loudness.ts';
+import { playedFindings } from './played.ts';
 import { TEXT_CHECKS } from './text.ts';
 import { TIME_CHECKS } from './time.ts';
 
 /**
  * What does not add up in a reading: contradictions first, then risks, then questions, each in order of time.
  * One cause gives one finding.
+ * @param performed the reading as it is played and the page to the letter, where they are known: some findings only sound
  */
-export function proof(score: Score, facts: Facts, details: Details, reading: Reading, proposals: readonly Proposal[]): Finding[] {
+export function proof(
+  score: Score,
+  facts: Facts,
+  details: Details,
+  reading: Reading,
+  proposals: readonly Proposal[],
+  performed: { plan: Performance; page: Performance } | null = null
+): Finding[] {
   const rules = ruleContext(score, facts, { ...styleOf(reading), details }, reading.part);
   const context: ProofContext = {
     score,
@@ -39,5 +49,6 @@ export function proof(score: Score, facts: Facts, details: Details, reading: Rea
   const found = new Map<string, Finding>();
   for (const check of [...LOUDNESS, ...TIME_CHECKS, ...TEXT_CHECKS])
     for (const f of check(context)) if (!found.has(f.id)) found.set(f.id, f);
+  if (performed) for (const f of playedFindings(context, performed.plan, performed.page)) if (!found.has(f.id)) found.set(f.id, f);
   return [...found.values()].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) || cmp(a.start, b.start));
 }

@@ -1,3 +1,4 @@
+import type { EffectKey } from './effects.ts';
 import type { Family } from './instruments.ts';
 import type { Period } from './profiles.ts';
 
@@ -129,3 +130,9 @@ export const SPREAD: Partial<Record<Family, number>> = { keyboard: 0.035, string
 
 /** A displacement is noticed from this share of the beat on, or from these milliseconds in beats under a quarter of a second. Handbook 1.9. */
 export const NOTICED = { share: 0.025, seconds: 0.006, shortBeat: 0.24 };
+
+/** How far an entry may stand from its place within a group inside a beat, as a share of the group, by the school of rubato. Set by hand. */
+export const BENT: Record<string, number> = { 'beat-strict': 0.01, stolen: 0.05, arch: 0.05 };
+
+/** Effects that are written acts: no school asks that their time be given back. */
+export const WRITTEN_ACTS: readonly EffectKey[] = ['gradual', 'fermata', 'tempo', 'cadenza'];

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { cmp } from '$core/score/fraction';
+  import { explainLoudness, explainTime } from '$core/performance/explain';
   import { brief } from '$core/reading/brief';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { placesWithin } from '$core/reading/questions';
@@ -8,6 +9,7 @@
   import MarkingForm from './MarkingForm.svelte';
   import MarkingItem from './MarkingItem.svelte';
   import { markingName } from './names';
+  import Ornaments from './Ornaments.svelte';
   import ProposalItem from './ProposalItem.svelte';
   import QuestionCard from './QuestionCard.svelte';
   import WrittenBrief from './WrittenBrief.svelte';
@@ -36,6 +38,22 @@
   const questions = $derived(
     score ? workspace.questions.filter((q) => placesWithin(q, workspace.selectedRange().from, workspace.selectedRange().to).length > 0) : []
   );
+
+  /** The selected bars as the reading plays them, for as many as one reads. */
+  const MOST_BARS = 4;
+  const played = $derived.by(() => {
+    const plan = workspace.performed?.plan;
+    if (!score || !plan) return [];
+    return plan.bars
+      .flatMap((b, k) => (b.measure >= selection.from && b.measure <= selection.to && b.pass === 0 ? [k] : []))
+      .slice(0, MOST_BARS)
+      .flatMap((k) => {
+        const bar = plan.bars[k];
+        const beats = plan.beats.filter((x) => x.measure === bar.measure && x.pass === bar.pass).length;
+        const name = selection.from === selection.to ? 'As played' : workspace.barName(score.measures[bar.measure]);
+        return [`${name}: ${explainTime(bar, bar.literal / Math.max(1, beats))}`, explainLoudness(plan.loudness[k])];
+      });
+  });
 
   let scope = $state<Scope>('bars');
   const SCOPE_NAMES: Record<Scope, string> = {
@@ -142,6 +160,8 @@
       <div class="not-printed"><MarkingForm {workspace} /></div>
     </section>
 
+    <Ornaments {workspace} />
+
     {#if questions.length}
       <section class="not-printed">
         <h3>Where musicians differ</h3>
@@ -153,6 +173,7 @@
       <h3>How long and how loud</h3>
       <ul>
         {#each text.howLongAndLoud as line, k (k)}<li>{line}</li>{/each}
+        {#each played as line, k (k)}<li data-testid="as-played">{line}</li>{/each}
       </ul>
     </section>
 

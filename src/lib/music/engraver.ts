@@ -101,3 +101,8 @@ let shared: Engraver | undefined;
 
 /** The one engraver of this window. Asked for early, so that it has started by the time a piece is opened. */
 export const sharedEngraver = (): Engraver => (shared ??= new Engraver());
+
+let small: Engraver | undefined;
+
+/** The engraver of small staves beside the page, which are scores of their own; started when one is first shown. */
+export const smallEngraver = (): Engraver => (small ??= new Engraver());

@@ -16,14 +16,14 @@
   const workspace = $derived(holder.current);
   const findings = $derived(
     workspace?.score && workspace.details
-      ? proof(workspace.score, workspace.facts, workspace.details, workspace.reading, workspace.proposals)
+      ? proof(workspace.score, workspace.facts, workspace.details, workspace.reading, workspace.proposals, workspace.performed)
       : null
   );
   const open = $derived(findings?.filter((f) => !(f.id in (workspace?.reading.accepted ?? {}))) ?? []);
   const accepted = $derived(findings?.filter((f) => f.id in (workspace?.reading.accepted ?? {})) ?? []);
 
   $effect(() => {
-    if (workspace?.score) workspace.needDetails();
+    if (workspace?.score) workspace.needPerformance();
   });
 
   function lead(f: Finding): void {

@@ -1,0 +1,82 @@
+import type { Facts } from '../analysis/facts.ts';
+import type { Reading } from '../reading/commands.ts';
+import { placeName } from '../reading/places.ts';
+import { add, cmp, eq, sub, type Fraction } from '../score/fraction.ts';
+import type { Note, Score } from '../score/model.ts';
+import { tempoInForce } from '../score/tempo.ts';
+import { LEAST_SECONDS } from '../style/clarity.ts';
+import { PROFILES } from '../style/profiles.ts';
+import type { SchoolKey } from '../style/schools.ts';
+import { FALLBACK_TEMPO } from './ground.ts';
+import { realise, type Realisation } from './ornaments.ts';
+
+/** An ornament of the page written out, for the brief and the edition. */
+export interface WrittenOrnament {
+  note: Note;
+  place: string;
+  realisation: Realisation;
+  /** Whether its notes have the time that they need at this tempo, in a sentence. */
+  says: string;
+  fits: boolean;
+}
+
+/** Ornament notes quicker than this many seconds run into each other: about the quickest trill. From memory; handbook 6.3. */
+const QUICKEST = LEAST_SECONDS - 0.02;
+
+/** How the reading answers a question of school at a place. */
+function schoolAt(reading: Reading, key: SchoolKey, at: Fraction): string | undefined {
+  const local = reading.localAnswers.findLast((a) => a.key === key && cmp(a.from, at) <= 0 && cmp(at, a.to) < 0);
+  return local?.option ?? reading.schools[key]?.option ?? PROFILES[reading.period].schools[key];
+}
+
+/** The ornaments of one part in some bars (measure indices, both included) as they are played in this reading. */
+export function ornamentsIn(score: Score, facts: Facts, reading: Reading, from: number, to: number): WrittenOrnament[] {
+  const { part } = reading;
+  const notes = score.notes.filter((n) => n.part === part && n.measure >= from && n.measure <= to && !n.cue);
+  const waiting = new Map<string, Note[]>();
+  const found: WrittenOrnament[] = [];
+  for (const note of notes) {
+    const voice = `${note.staff}|${note.voice}`;
+    if (note.rest || !note.pitch) continue;
+    if (note.grace) {
+      waiting.set(voice, [...(waiting.get(voice) ?? []), note]);
+      continue;
+    }
+    if (note.chord) continue;
+    const graces = waiting.get(voice) ?? [];
+    waiting.delete(voice);
+    if (!graces.length && !note.marks?.some((m) => m.group === 'ornament')) continue;
+    const end = tieEnd(score, note);
+    const next =
+      score.notes.find((n) => n.part === part && n.staff === note.staff && n.voice === note.voice && !n.grace && eq(n.start, end)) ?? null;
+    const tempo = tempoInForce(score, note.start) ?? FALLBACK_TEMPO;
+    const school = {
+      trillStart: schoolAt(reading, 'trill-start', note.start) === 'main' ? ('main' as const) : ('upper' as const),
+      appoggiatura: schoolAt(reading, 'appoggiatura', note.start) === 'long' ? ('long' as const) : ('short' as const),
+      words: reading.markings.filter((m) => m.kind === 'text' && m.note === note.id).map((m) => m.value)
+    };
+    const realisation = realise(score, facts, note, sub(end, note.start), tempo, school, graces, next);
+    if (!realisation) continue;
+    const fits = realisation.shortest >= QUICKEST;
+    const ms = Math.round(1000 * realisation.shortest);
+    found.push({
+      note,
+      place: placeName(score, note.start),
+      realisation,
+      fits,
+      says: `${realisation.says}: ${realisation.notes.length} notes, the shortest ${ms} ms at ♩ = ${Math.round(tempo)}${fits ? '' : '; too quick to be heard apart'}`
+    });
+  }
+  return found;
+}
+
+function tieEnd(score: Score, note: Note): Fraction {
+  let end = add(note.start, note.duration);
+  for (let last = note; last.tie?.start;) {
+    const next = score.notes.find((n) => n.tie?.stop && n.part === note.part && eq(n.start, end) && n.pitch?.step === note.pitch?.step);
+    if (!next) break;
+    end = add(end, next.duration);
+    last = next;
+  }
+  return end;
+}

@@ -1,0 +1,70 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { ornamentStaff } from '../../../src/core/edition/ornament-staff.ts';
+import { spelledOut } from '../../../src/core/performance/ornaments.ts';
+import { ornamentsIn } from '../../../src/core/performance/realised.ts';
+import { toNumber } from '../../../src/core/score/fraction.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { abc, demo } from '../helpers.ts';
+import { groundOf, readingOf } from './play.ts';
+
+const inPiece = (text: string, ...reading: Parameters<typeof readingOf>) => {
+  const ground = groundOf(abc(text));
+  return {
+    score: ground.score,
+    found: ornamentsIn(ground.score, ground.facts, readingOf(...reading), 0, ground.score.measures.length - 1)
+  };
+};
+
+test('ornaments are written out with the schools of the reading, and with what it says at one place', () => {
+  const text = 'M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!trill!c2 d2|{d}c2 B2|';
+  const classical = inPiece(text, 'classical').found;
+  assert.equal(classical.length, 2);
+  assert.match(classical[0].says, /^trill from above, with an ending: \d+ notes, the shortest \d+ ms at ♩ = 60$/);
+  assert.equal(spelledOut(classical[1].realisation), 'D5 1/1, C5 1/1');
+  const romantic = inPiece(text, 'romantic').found;
+  assert.match(romantic[0].says, /from the main note/);
+  assert.match(romantic[1].says, /before the beat/);
+  const here = readingOf(
+    'classical',
+    {},
+    { localAnswers: [{ key: 'trill-start', option: 'main', from: { n: 0, d: 1 }, to: { n: 4, d: 1 }, on: '2026-11-25' }] }
+  );
+  const ground = groundOf(abc(text));
+  assert.match(ornamentsIn(ground.score, ground.facts, here, 0, 0)[0].says, /from the main note/);
+});
+
+test('a turn that has no time is told; bars without ornaments have none', () => {
+  assert.equal(inPiece('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|', 'classical').found.length, 0);
+  const quick = inPiece('M:4/4\nL:1/16\nQ:1/4=160\nK:C\n!turn!c4 e4 !turn!cdef gfed|', 'classical').found;
+  assert.equal(quick[1].fits, false);
+  assert.match(quick[1].says, /too quick to be heard apart/);
+});
+
+test('the small staff holds every note with its exact value: read back, the bars are as long as the notes', () => {
+  for (const text of [
+    'M:4/4\nL:1/4\nQ:1/4=72\nK:C\n!trill!c2 d2|{d}c2 B2|!turn!e2 f2|',
+    'M:3/4\nL:1/4\nQ:1/4=60\nK:G\n!trill!c3|{d}c3|!mordent!B3|'
+  ]) {
+    const { score, found } = inPiece(text, 'classical');
+    const staff = readMusicXml(ornamentStaff(score, found));
+    assert.equal(staff.measures.length, found.length);
+    found.forEach((o, k) => {
+      const own = staff.notes.filter((n) => n.measure === k && !n.grace);
+      const sounds = o.realisation.before ? o.realisation.notes.filter((n) => n.main) : o.realisation.notes;
+      assert.ok(Math.abs(toNumber(staff.measures[k].length) - sounds.reduce((s, n) => s + toNumber(n.length), 0)) < 1e-9);
+      assert.deepEqual(
+        own.filter((n) => !n.tie?.stop).map((n) => [n.pitch!.step, n.pitch!.alter, n.pitch!.octave]),
+        sounds.map((n) => [n.pitch.step, n.pitch.alter, n.pitch.octave])
+      );
+    });
+  }
+});
+
+test('every ornament of the demo pieces is written out', () => {
+  for (const name of ['etude.abc', 'andantino.abc', 'corrente.abc']) {
+    const ground = groundOf(demo(name).score);
+    const marked = ground.tones.filter((t) => t.graces.length || t.tone.note.marks?.some((m) => m.group === 'ornament')).length;
+    assert.equal(ornamentsIn(ground.score, ground.facts, readingOf('classical'), 0, ground.score.measures.length - 1).length, marked);
+  }
+});
