@@ -21,6 +21,9 @@ import type { StudyAnswer, StudyRequest } from '../workers/study.worker';
 import { Saving } from './saving.svelte';
 import { takeStudyWorker } from './study-worker';
 
+/** Milliseconds by which the performance waits for what is seen first. */
+const PERFORM_DELAY = 250;
+
 export interface WorkspaceData {
   pieceId: number;
   readingId: number;
@@ -272,7 +275,7 @@ export class Workspace {
     const last = this.measureOf(proposal.marking.end ?? proposal.marking.start);
     if (!score || !first || !last) return;
     const marking: Marking = { ...proposal.marking, id: 'on-trial' };
-    const reading = $state.snapshot(this.reading) as Reading;
+    const { reading } = this;
     const key = `${proposal.key}|${withIt}`;
     this.trials.set(key, (performance) => {
       const span = spanOf(performance, Math.max(0, first.index - 1), Math.min(score.measures.length - 1, last.index + 1));
@@ -295,14 +298,10 @@ export class Workspace {
       return;
     }
     this.performing = 'yes';
-    this.send({
-      type: 'perform',
-      number: 0,
-      pins: this.pins,
-      base: this.base,
-      reading: $state.snapshot(this.reading) as Reading,
-      trial: null
-    });
+    const ask = () => this.send({ type: 'perform', number: 0, pins: this.pins, base: this.base, reading: this.reading, trial: null });
+    // The page and the brief come first, unless one is listening.
+    if (this.player.playing) ask();
+    else setTimeout(ask, PERFORM_DELAY);
   }
 
   private receivePerformance(answer: Extract<StudyAnswer, { type: 'performed' }>): void {
