@@ -1,5 +1,6 @@
 import type * as ToneModule from 'tone';
 import { clicksOf, indexAt, placeAt, secondsAt, spanOf, type Click } from '$core/performance/places';
+import { brightnessOf } from '$core/performance/loudness';
 import type { Performance, PlayedNote } from '$core/performance/perform';
 import type { Score } from '$core/score/model';
 import { gainOf, tone, voiceFor, type Tone, type Voice } from './instruments';
@@ -35,6 +36,10 @@ export interface ScheduledNote {
 const AHEAD = 0.2;
 const LEAD_IN = 0.06;
 
+/** Where the softest and the loudest notes are cut off, in hertz. Set by ear. */
+const DULLEST = 1800;
+const BRIGHTEST = 16_000;
+
 /** Plays performances on the audio clock; what sounds follows the reading while it plays. */
 export class Player {
   playing = $state(false);
@@ -58,6 +63,7 @@ export class Player {
   private tone: Tone | null = null;
   private voices = new Map<number, Voice>();
   private gains = new Map<number, ToneModule.Gain>();
+  private filters = new Map<number, ToneModule.Filter>();
   private master: ToneModule.Gain | null = null;
   private clicker: ToneModule.Synth | null = null;
   private plainVoices = false;
@@ -184,8 +190,10 @@ export class Player {
       }).toDestination();
       for (const part of score.parts) {
         const voice = await voiceFor(part.name, part.instrument, this.plain);
-        const gain = new this.tone.Gain(1).connect(this.master);
+        const filter = new this.tone.Filter({ type: 'lowpass', frequency: BRIGHTEST, rolloff: -12 }).connect(this.master);
+        const gain = new this.tone.Gain(1).connect(filter);
         voice.instrument.connect(gain);
+        this.filters.set(part.index, filter);
         this.voices.set(part.index, voice);
         this.gains.set(part.index, gain);
       }
@@ -201,9 +209,10 @@ export class Player {
 
   private dropVoices(): void {
     const old = [...this.voices.values()].map((v) => v.instrument);
-    const nodes = [...this.gains.values(), ...(this.master ? [this.master] : [])];
+    const nodes = [...this.gains.values(), ...this.filters.values(), ...(this.master ? [this.master] : [])];
     this.voices.clear();
     this.gains.clear();
+    this.filters.clear();
     this.master = null;
     // The fade comes first.
     setTimeout(() => [...old, ...nodes].forEach((n) => n.dispose()), 400);
@@ -290,6 +299,9 @@ export class Player {
     const levels = [n.db, ...(n.inside ?? []), n.dbEnd];
     const most = Math.max(...levels);
     voice.instrument.triggerAttackRelease(frequency, length, at, gainOf(voice.sustained ? most : n.db));
+    // Samples were played at one loudness: what is softer is made duller, too.
+    if (n.lead && voice.set)
+      this.filters.get(n.part)!.frequency.setTargetAtTime(DULLEST * (BRIGHTEST / DULLEST) ** brightnessOf(most), at, 0.02);
     // A held note of the leading line swells by its part's own gain.
     if (voice.sustained && n.lead) {
       const { gain } = this.gains.get(n.part)!;

@@ -1,0 +1,110 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import fc from 'fast-check';
+import { clicksOf, indexAt, placeAt, secondsAt, spanOf } from '../../../src/core/performance/places.ts';
+import { perform } from '../../../src/core/performance/perform.ts';
+import { timeWord } from '../../../src/core/style/time-words.ts';
+import { soundOf } from '../../../src/core/style/sounds.ts';
+import { brightnessOf } from '../../../src/core/performance/loudness.ts';
+import { abc, demo } from '../helpers.ts';
+import { drafted, groundOf, literal } from './play.ts';
+
+const near = (a: number, b: number): void => assert.ok(Math.abs(a - b) < 1e-6, `${a} is not ${b}`);
+
+test('a place outlives a new version: the same bar, as far into it, as often played', () => {
+  const ground = groundOf(demo('corrente.abc').score);
+  const [plan, page] = [perform(ground, drafted(ground, 'baroque')), literal(ground)];
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 0.999, noNaN: true }), (share) => {
+      const seconds = share * plan.length;
+      const place = placeAt(plan, seconds);
+      near(secondsAt(plan, place), seconds);
+      const other = placeAt(page, secondsAt(page, place));
+      assert.deepEqual([other.measure, other.pass], [place.measure, place.pass]);
+    })
+  );
+  const span = spanOf(plan, 3, 5);
+  assert.equal(plan.bars[indexAt(plan.bars, span.from + 1e-6)].measure, 3);
+  assert.equal(plan.bars[indexAt(plan.bars, span.to - 1e-6)].measure, 5);
+});
+
+test('clicks fall on the felt beats, on their parts, and where swing puts these', () => {
+  const simple = groundOf(abc('M:3/4\nL:1/4\nQ:1/4=60\nK:C\nCDE|FGA|'));
+  const beats = clicksOf(simple.score, literal(simple), false);
+  assert.deepEqual(
+    beats.map((c) => [c.at, c.weight]),
+    [
+      [0, 2],
+      [1, 1],
+      [2, 1],
+      [3, 2],
+      [4, 1],
+      [5, 1]
+    ]
+  );
+  const parts = clicksOf(simple.score, literal(simple), true);
+  assert.equal(parts.length, 12);
+  near(parts[1].at, 0.5);
+  near(clicksOf(simple.score, literal(simple), true, 'two-to-one')[1].at, 2 / 3);
+  // 6/8 is felt in dotted beats, each of three parts.
+  const compound = groundOf(abc('M:6/8\nL:1/8\nQ:3/8=60\nK:C\nCDE FGA|'));
+  assert.equal(clicksOf(compound.score, literal(compound), false).length, 2);
+  assert.equal(clicksOf(compound.score, literal(compound), true).length, 6);
+});
+
+test('additive meters click by their groups', () => {
+  const seven = groundOf(abc('M:7/8\nL:1/8\nQ:1/8=120\nK:C\nC2 D2 E3|C2 D2 E3|'));
+  const heads = clicksOf(seven.score, literal(seven), false).filter((c) => c.at < 3.4);
+  assert.deepEqual(
+    heads.map((c) => Math.round(c.at * 2)),
+    [0, 2, 4]
+  );
+  const all = clicksOf(seven.score, literal(seven), true).filter((c) => c.at < 3.4);
+  assert.deepEqual(
+    all.map((c) => c.weight),
+    [2, 0, 1, 0, 1, 0, 0]
+  );
+});
+
+test('words of tempo in several languages; what does nothing to the time is left alone', () => {
+  const cases: [string, object | null][] = [
+    ['rit.', { kind: 'slow', size: 'plain' }],
+    ['poco rall.', { kind: 'slow', size: 'little' }],
+    ['molto ritardando', { kind: 'slow', size: 'much' }],
+    ['accel. poco a poco', { kind: 'fast', size: 'plain' }],
+    ['poco più mosso', { kind: 'new', way: 1, size: 'little' }],
+    ['Meno mosso', { kind: 'new', way: -1, size: 'plain' }],
+    ['a tempo', { kind: 'restore' }],
+    ['Tempo I', { kind: 'restore' }],
+    ['riten.', { kind: 'at once' }],
+    ['cédez', { kind: 'slow', size: 'plain' }],
+    ['zögernd', { kind: 'slow', size: 'plain' }],
+    ['wait a little', { kind: 'wait' }],
+    ['dolce', null],
+    ['with F# and D#', null]
+  ];
+  for (const [text, expected] of cases) assert.deepEqual(timeWord(text), expected, text);
+  // Calando and its kin act on loudness only in Mozart's time (handbook 7.5).
+  assert.deepEqual(timeWord('calando'), { kind: 'slow', size: 'little' });
+  assert.equal(timeWord('calando', false), null);
+});
+
+test('sounds are chosen by the names of instruments, the nearest where none is there', () => {
+  const of = (name: string) => [soundOf(name).samples, soundOf(name).program];
+  assert.deepEqual(of('Violin I'), ['violin', 40]);
+  assert.deepEqual(of('Clarinet in B flat'), ['clarinet', 71]);
+  assert.deepEqual(of('Bassoon'), ['bassoon', 70]);
+  assert.deepEqual(of('Oboe'), ['clarinet', 68]);
+  assert.deepEqual(of('Horn in F'), ['french-horn', 60]);
+  assert.deepEqual(of('Violoncello'), ['cello', 42]);
+  assert.deepEqual(of(''), ['piano', 0]);
+});
+
+test('brightness grows with loudness and stays between 0 and 1', () => {
+  fc.assert(
+    fc.property(fc.double({ min: -60, max: 60, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (db, more) => {
+      const [a, b] = [brightnessOf(db), brightnessOf(db + more)];
+      assert.ok(a >= 0 && b <= 1 && b >= a);
+    })
+  );
+});
