@@ -10,7 +10,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  // The engraver is large and loaded only by the tasks that need it.
-  external: ['verovio/*'],
+  // Large, with files of their own beside them, and loaded only by the tasks that need them.
+  external: ['verovio/*', 'pdfkit', 'svg-to-pdfkit'],
   logLevel: 'warning'
 });

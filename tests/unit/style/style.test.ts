@@ -85,7 +85,7 @@ test('answers and weights of rules belong to the reading and keep their day', ()
     { type: 'weigh-rule', rule: 'rise-grows', factor: 0 }
   ]);
   assert.deepEqual(reading.schools.return, { option: 'proclaim', on: '2026-11-02' });
-  assert.deepEqual(styleOf(reading), { period: 'romantic', schools: { return: 'proclaim' }, ruleFactors: { 'rise-grows': 0 } });
+  assert.deepEqual(styleOf(reading), { period: 'romantic', local: [], schools: { return: 'proclaim' }, ruleFactors: { 'rise-grows': 0 } });
   const { score } = demo('etude.abc');
   const rules = new Set(propose(score, analyse(score), styleOf(reading)).map((p) => p.rule));
   assert.ok(!rules.has('rise-grows') && !rules.has('steal-into-the-return'));

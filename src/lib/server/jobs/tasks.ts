@@ -6,7 +6,9 @@ import { editionMusicXml } from '../../../core/edition/musicxml.ts';
 import { midiFile } from '../../../core/performance/midi.ts';
 import { openPerformance } from '../../../core/performance/open.ts';
 import { perform } from '../../../core/performance/perform.ts';
-import type { Reading } from '../../../core/reading/commands.ts';
+import { styleOf, type Reading } from '../../../core/reading/commands.ts';
+import { propose } from '../../../core/reading/propose.ts';
+import type { PdfInput } from './pdf/edition-pdf.ts';
 import type { Marking } from '../../../core/reading/markings.ts';
 import { excerptDocument } from '../../../core/score/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
@@ -72,6 +74,19 @@ export const TASKS = {
   midi({ document, reading, literal }: { document: string; reading: Reading; literal: boolean }): Uint8Array {
     const score = readMusicXml(document);
     return midiFile(score, perform(openPerformance(score, reading), reading, literal));
+  },
+
+  /** The edition as a PDF. */
+  async pdf(
+    { document, reading, title, composer, instrument, settings }: Omit<PdfInput, 'score' | 'facts' | 'proposals'>,
+    progress: Progress
+  ): Promise<Uint8Array> {
+    progress('reading the score');
+    const score = readMusicXml(document);
+    const { facts, details } = openPerformance(score, reading);
+    const proposals = propose(score, facts, { ...styleOf(reading), details }, reading.part);
+    const { editionPdf } = await import('./pdf/edition-pdf.ts');
+    return editionPdf({ document, score, facts, reading, proposals, title, composer, instrument, settings }, progress);
   },
 
   async mei({ document, markings, editor }: { document: string; markings: Marking[]; editor: string }): Promise<string> {
