@@ -109,7 +109,7 @@ test('a sound file has its notes where the plan has them, and is louder where it
   const onsets = await planned(page, 'mid');
   await page.getByRole('slider', { name: 'The whole piece' }).focus();
   await page.keyboard.press('Shift+ArrowRight');
-  await page.getByText('More', { exact: true }).click();
+  await page.getByText('Sound', { exact: true }).click();
   await page.getByText('plain tone').click();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: /Sound file/ }).click();

@@ -1,4 +1,4 @@
-import { drawn, expect, openRoom, saved, test } from './fixtures';
+import { drawn, expect, openRoom, ownPiece, saved, test } from './fixtures';
 
 test('form: sections on the ribbon and in the panel; one is renamed, and taken back', async ({ page }) => {
   await openRoom(page, 'Andantino', 'Structure');
@@ -48,7 +48,8 @@ test('"these two are the same music" is believed, shown and undone', async ({ pa
 });
 
 test('notes: roles are shown and corrected, pillars stand out, chosen notes are found elsewhere', async ({ page }) => {
-  await openRoom(page, 'Corrente', 'Structure');
+  await ownPiece(page, 'corrente.abc', 'Notes of its own');
+  await openRoom(page, 'Notes of its own', 'Structure');
   await page.getByRole('slider', { name: 'The whole piece' }).focus();
   for (let k = 0; k < 6; k++) await page.keyboard.press('ArrowRight');
   await page.getByRole('tab', { name: 'Lines' }).click();

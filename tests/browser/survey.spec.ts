@@ -1,12 +1,14 @@
 import { readFileSync } from 'node:fs';
+import { PDFDocument } from 'pdf-lib';
 import { sample } from '../unit/helpers';
-import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
+import { drawn, expect, openRoom, ownPiece, saved, test, visit } from './fixtures';
 
 const choose = (page: import('@playwright/test').Page, name: string, buffer: Buffer) =>
   page.getByTestId('chooser').setInputFiles({ name, mimeType: 'application/xml', buffer });
 
 test('the teacher ticks, comments, adds lines; they are kept and stand in the preface', async ({ page }) => {
-  await openRoom(page, 'Corrente', 'Survey');
+  await ownPiece(page, 'corrente.abc', 'Ticked and told');
+  await openRoom(page, 'Ticked and told', 'Survey');
   const instrument = page.locator('.entry', { hasText: 'Violin' }).first();
   await instrument.getByRole('checkbox').first().check();
   const meter = page.locator('.entry', { hasText: '3/4' }).first();
@@ -115,4 +117,21 @@ test('the edition comes as MEI too', async ({ page }) => {
   expect(mei).toContain('<mei ');
   expect(mei).toContain('resp="#editor"');
   expect(mei).toContain('<annot ');
+});
+
+test('the edition comes as a PDF, set as it was asked for', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Press');
+  await page.getByText('Pages', { exact: true }).click();
+  await page.getByLabel('What is printed').selectOption('performance');
+  await page.getByLabel('Paper', { exact: true }).selectOption('Letter');
+  const download = page.waitForEvent('download');
+  await page.getByTestId('download-pdf').click();
+  await expect(page.getByTestId('download-pdf')).toHaveText('Making the PDF …');
+  const file = await download;
+  expect(file.suggestedFilename()).toMatch(/^andantino.*\.pdf$/);
+  const pdf = await PDFDocument.load(readFileSync(await file.path()));
+  expect(pdf.getPage(0).getWidth()).toBe(612);
+  await expect(page.getByTestId('download-pdf')).toHaveText('PDF');
+  const wrong = await page.request.get('/api/readings/1/pdf?paper=A0');
+  expect(wrong.status()).toBe(400);
 });

@@ -95,7 +95,7 @@
       }}><option value="none">none</option><option value="beats">beats</option><option value="parts">parts of beats</option></select
     ></label
   >
-  <Menu label="More" up>
+  <Menu label="Sound" up>
     <label><input type="checkbox" bind:checked={() => player.countIn, (v) => (player.countIn = v)} /> count a bar before</label>
     <label><input type="checkbox" bind:checked={() => player.plain, (v) => (player.plain = v)} /> plain tone</label>
     {#each staves as staff (staff.key)}

@@ -34,3 +34,11 @@ export async function limitedJson(request: Request, most: number): Promise<unkno
     error(400, 'The request is no valid JSON.');
   }
 }
+
+/** A title as the name of a file, without its ending. */
+export const fileName = (title: string): string =>
+  title
+    .normalize('NFD')
+    .replace(/[^\w]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .toLowerCase() || 'edition';

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { PAPERS, STAFF_SIZES, USUAL_PAGES, VARIANTS, type PageSettings } from '../../core/edition/paper.ts';
 import { EFFECTS, MOST_AMOUNT } from '../../core/style/effects.ts';
 import { MARKING_KINDS } from '../../core/reading/markings.ts';
 import { CADENCE_TYPES } from '../../core/analysis/facts.ts';
@@ -213,6 +214,18 @@ export const appendSchema = Joi.object({
 });
 
 export const formatSchema = Joi.string().valid('musicxml', 'mei', 'mid', 'literal.mid').required();
+export const pagesSchema = Joi.object<PageSettings>({
+  paper: Joi.string()
+    .valid(...Object.keys(PAPERS))
+    .default(USUAL_PAGES.paper),
+  landscape: Joi.boolean().default(USUAL_PAGES.landscape),
+  staff: Joi.string()
+    .valid(...Object.keys(STAFF_SIZES))
+    .default(USUAL_PAGES.staff),
+  variant: Joi.string()
+    .valid(...VARIANTS)
+    .default(USUAL_PAGES.variant)
+});
 export const idSchema = integer.min(1).required();
 export const revisionSchema = integer.min(0).required();
 export const hashSchema = Joi.string().hex().length(64).required();

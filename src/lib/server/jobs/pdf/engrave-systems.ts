@@ -25,6 +25,14 @@ export interface EngravedBlock {
   to: number;
 }
 
+/** What the engraver says in a stylesheet, said at the elements: a PDF knows no stylesheet. */
+const withoutStylesheet = (svg: string): string =>
+  svg
+    .replace(/<style\b[\s\S]*?<\/style>/g, '')
+    .replace(/ stroke-width="/g, ' stroke="#000000" stroke-width="')
+    .replace(/<g ([^>]*class="(?:tempo|reh|ending|fing)\b)/g, '<g font-weight="bold" $1')
+    .replace(/<g ([^>]*class="(?:dir|dynam|mNum)\b)/g, '<g font-style="italic" $1');
+
 /**
  * A score with its editorial markings as systems of a width in points.
  * @param staff height of a staff in points
@@ -91,7 +99,7 @@ export async function engraveSystems(
     if (font) musicFont = Buffer.from(font[1], 'base64');
     const box = /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg)!;
     return {
-      svg: svg.replace(/<style\b[\s\S]*?<\/style>/g, ''),
+      svg: withoutStylesheet(svg),
       width: Number(box[1]) * perPixel,
       height: Number(box[2]) * perPixel,
       from: chunk.from,

@@ -3,11 +3,43 @@
   import { commentary, legend, preface } from '$core/edition/commentary';
   import MusicPage from '$lib/music/MusicPage.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
+  import Menu from '$lib/frame/Menu.svelte';
+  import { PAPERS, USUAL_PAGES, VARIANTS, type StaffSize, type Variant } from '$core/edition/paper';
   import { useWorkspace } from '$lib/workspace/context';
 
   const { data } = $props();
   const holder = useWorkspace();
   let withReasons = $state(true);
+  let pages = $state({ ...USUAL_PAGES });
+  let making = $state(false);
+  let fault = $state('');
+  const STAFF_NAMES: Record<StaffSize, string> = { small: 'small', usual: 'usual', large: 'large print' };
+  const VARIANT_NAMES: Record<Variant, string> = {
+    study: 'to study: with preface and commentary',
+    performance: 'to play from: music alone',
+    blank: 'the bare source with bar numbers'
+  };
+
+  /** Makes the PDF on the server and saves it. */
+  async function savePdf(): Promise<void> {
+    making = true;
+    fault = '';
+    try {
+      const query = new URLSearchParams(Object.entries(pages).map(([k, v]) => [k, String(v)]));
+      const response = await fetch(`/api/readings/${data.workspace.readingId}/pdf?${query}`);
+      if (!response.ok) throw new Error(((await response.json()) as { message?: string }).message ?? 'The PDF could not be made.');
+      const link = document.createElement('a');
+      link.href = URL.createObjectURL(await response.blob());
+      link.download = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'edition.pdf';
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    } catch (e) {
+      fault = e instanceof Error ? e.message : 'The PDF could not be made.';
+    } finally {
+      making = false;
+    }
+  }
+
   const unsaved = $derived(holder.current?.saving.state !== 'saved');
 </script>
 
@@ -18,6 +50,27 @@
     <Toolbar {workspace}>
       <label><input type="checkbox" bind:checked={withReasons} /> commentary</label>
       <Button size="small" kind="tertiary" on:click={() => print()}>Print</Button>
+      <Menu label="Pages">
+        <label
+          >what <select bind:value={pages.variant} aria-label="What is printed"
+            >{#each VARIANTS as v (v)}<option value={v}>{VARIANT_NAMES[v]}</option>{/each}</select
+          ></label
+        >
+        <label
+          >paper <select bind:value={pages.paper} aria-label="Paper"
+            >{#each Object.keys(PAPERS) as p (p)}<option>{p}</option>{/each}</select
+          ></label
+        >
+        <label
+          >staff <select bind:value={pages.staff} aria-label="Size of the staff"
+            >{#each Object.entries(STAFF_NAMES) as [key, name] (key)}<option value={key}>{name}</option>{/each}</select
+          ></label
+        >
+        <label><input type="checkbox" bind:checked={pages.landscape} /> landscape</label>
+      </Menu>
+      <Button size="small" kind="tertiary" disabled={unsaved || making} on:click={savePdf} data-testid="download-pdf"
+        >{making ? 'Making the PDF …' : 'PDF'}</Button
+      >
       <Button
         size="small"
         kind="tertiary"
@@ -34,6 +87,7 @@
         download
         data-testid="download-mei">MEI</Button
       >
+      {#if fault}<span role="alert">{fault}</span>{/if}
     </Toolbar>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, and must do so from the keyboard) -->
     <div class="desk" role="region" aria-label="The edition" tabindex="0">

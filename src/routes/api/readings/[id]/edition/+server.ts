@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { replay } from '$core/reading/commands';
 import { database } from '$lib/server/db/client';
-import { valid } from '$lib/server/http';
+import { fileName, valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
 import { findDocument, findPiece } from '$lib/server/repositories/pieces';
 import { findReading, logAfter } from '$lib/server/repositories/readings';
@@ -17,13 +17,6 @@ const TYPES = {
   mid: 'audio/midi',
   'literal.mid': 'audio/midi'
 };
-
-const fileName = (title: string): string =>
-  title
-    .normalize('NFD')
-    .replace(/[^\w]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .toLowerCase() || 'edition';
 
 /** The edition as a file: `?format=musicxml` is the source's own document with the markings written into it, `mei` that of the engraver, `mid` and `literal.mid` what it sounds like. */
 export const GET: RequestHandler = async ({ params, url }) => {
