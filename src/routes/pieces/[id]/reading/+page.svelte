@@ -90,6 +90,11 @@
     grid-row: 4;
   }
 
+  /* Also when the plan above is hidden. */
+  .room > :global(.playbar) {
+    grid-row: 5;
+  }
+
   .page {
     overflow-y: auto;
     padding: 0.5rem 1.25rem 2rem;
