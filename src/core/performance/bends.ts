@@ -4,6 +4,7 @@ import { beatOfMeter } from '../score/meter.ts';
 import { INEGALES, SHARPENED } from '../style/performance-weights.ts';
 import { swingRatio } from '../style/swing.ts';
 import { beatTicks, type PerformanceGround } from './ground.ts';
+import { lastBegun } from './search.ts';
 
 /** A stretch of written time in which a part's notes are shifted: what stands at `knee` sounds at `sounds`; its ends stay. Ticks. */
 export interface Bend {
@@ -16,14 +17,7 @@ export interface Bend {
 
 /** Where a tick sounds among bends that are in order and do not overlap. */
 export function bent(bends: readonly Bend[], ticks: number): number {
-  let low = 0;
-  let high = bends.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (bends[middle].from <= ticks) low = middle;
-    else high = middle - 1;
-  }
-  const b = bends[low];
+  const b = bends[lastBegun(bends.length, (k) => bends[k].from, ticks)];
   if (!b || ticks <= b.from || ticks >= b.to) return ticks;
   return ticks <= b.knee
     ? b.from + ((ticks - b.from) * (b.sounds - b.from)) / (b.knee - b.from)

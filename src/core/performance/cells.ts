@@ -1,4 +1,5 @@
 import { toTicks } from '../analysis/texture.ts';
+import { lastBegun } from './search.ts';
 import { beatTicks, type PerformanceGround } from './ground.ts';
 
 /** The written time cut into cells, each of which runs at one tempo. Ticks of the texture; seconds at the page's own tempo. */
@@ -67,13 +68,7 @@ export function cellsOf(ground: PerformanceGround, points: readonly number[]): C
 }
 
 /** Index of the cell that holds a tick; looked for in one measure where it is known. */
-export function cellAt(cells: Cells, ticks: number, measure?: number): number {
-  let low = measure === undefined ? 0 : cells.first[measure];
-  let high = (measure === undefined ? cells.from.length : cells.first[measure + 1]) - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (cells.from[middle] <= ticks) low = middle;
-    else high = middle - 1;
-  }
-  return low;
-}
+export const cellAt = (cells: Cells, ticks: number, measure?: number): number =>
+  measure === undefined
+    ? lastBegun(cells.from.length, (k) => cells.from[k], ticks)
+    : lastBegun(cells.first[measure + 1], (k) => cells.from[k], ticks, cells.first[measure]);

@@ -8,6 +8,7 @@ import { EMPHASIS, LOUDNESS } from '../style/performance-weights.ts';
 import { PLAN } from '../style/plan-weights.ts';
 import type { Settings } from './amounts.ts';
 import type { GroundTone, PerformanceGround } from './ground.ts';
+import { lastBegun } from './search.ts';
 
 /** The effects on loudness, in the order of their shares. */
 export const LOUDNESS_EFFECTS = [
@@ -83,14 +84,8 @@ export function sforzandi(ground: PerformanceGround, reading: Reading): Map<stri
 
 /** The printed level in force at a tick, in decibels; mezzo forte where none is given yet. */
 function inForce(levels: LoudnessGround['levels'][number], ticks: number): number {
-  let low = -1;
-  let high = levels.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (levels[middle].at <= ticks) low = middle;
-    else high = middle - 1;
-  }
-  return low < 0 ? 0 : levels[low].db;
+  const last = levels[lastBegun(levels.length, (k) => levels[k].at, ticks)];
+  return last && last.at <= ticks ? last.db : 0;
 }
 
 const clampTo = (value: number, most: number): number => Math.max(-most, Math.min(most, value));

@@ -3,6 +3,7 @@ import type { Score } from '../score/model.ts';
 import { toNumber } from '../score/fraction.ts';
 import { soundOf } from '../style/sounds.ts';
 import { velocityOf } from './loudness.ts';
+import { lastBegun } from './search.ts';
 import type { Performance, PlayedNote } from './perform.ts';
 
 /** Ticks of a quarter in the files. */
@@ -51,13 +52,7 @@ class TempoMap {
 
   /** Tick of a moment in seconds. */
   tickAt(seconds: number): number {
-    let low = 0;
-    let high = Math.max(0, this.perQuarter.length - 1);
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (this.seconds[middle] <= seconds) low = middle;
-      else high = middle - 1;
-    }
+    const low = lastBegun(this.perQuarter.length, (k) => this.seconds[k], seconds);
     return Math.max(
       0,
       Math.round(this.ticks[low] + ((seconds - this.seconds[low]) * 1e6 * MIDI_TICKS) / (this.perQuarter[low] ?? 500_000))

@@ -2,6 +2,7 @@ import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter, groupingOf, isAdditive } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
 import { swingRatio } from '../style/swing.ts';
+import { lastBegun } from './search.ts';
 import type { Account, Performance } from './perform.ts';
 
 /** A place in a performance that outlives a new version of it: a bar as played, and how far into it, 0 to 1. */
@@ -12,16 +13,8 @@ export interface PlayedPlace {
 }
 
 /** Index of the bar (or beat) that sounds at a moment. */
-export function indexAt(accounts: readonly Account[], seconds: number): number {
-  let low = 0;
-  let high = accounts.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (accounts[middle].start <= seconds) low = middle;
-    else high = middle - 1;
-  }
-  return low;
-}
+export const indexAt = (accounts: readonly Account[], seconds: number): number =>
+  lastBegun(accounts.length, (k) => accounts[k].start, seconds);
 
 export function placeAt(performance: Performance, seconds: number): PlayedPlace {
   const bar = performance.bars[indexAt(performance.bars, seconds)];

@@ -108,11 +108,4 @@
     text-align: right;
     color: var(--muted);
   }
-
-  select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-  }
 </style>

@@ -281,11 +281,4 @@
   .pulling {
     cursor: ns-resize;
   }
-
-  select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-  }
 </style>

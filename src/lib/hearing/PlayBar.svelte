@@ -133,14 +133,6 @@
     gap: 0.35rem;
   }
 
-  select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.1rem 0.25rem;
-  }
-
   .rate input {
     width: 6rem;
     accent-color: var(--ink);

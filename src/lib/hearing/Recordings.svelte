@@ -90,7 +90,7 @@
   {#if fault}<p role="alert">{fault}</p>{/if}
 {/if}
 {#if compared?.stretches.length}
-  <table data-testid="compared">
+  <table class="figures" data-testid="compared">
     <thead>
       <tr
         ><th>Bars</th>{#each recordings as r (r.id)}<th>{r.label}</th>{/each}<th>Plan</th><th>Page</th></tr
@@ -138,18 +138,5 @@
   .time {
     width: 5rem;
     flex: none;
-  }
-
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    font-size: 0.88rem;
-    margin-top: 0.5rem;
-  }
-
-  th {
-    text-align: left;
-    color: var(--muted);
-    font-weight: 500;
   }
 </style>

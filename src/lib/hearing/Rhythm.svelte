@@ -44,7 +44,7 @@
   {#if own !== null}<button class="bar-link" onclick={() => (own = null)}>as printed ({given})</button>{/if}
 </div>
 {#if entries.length}
-  <table data-testid="entries">
+  <table class="figures" data-testid="entries">
     <thead
       ><tr
         ><th>Counted</th><th>Value</th><th>Enters after</th>{#if swung}<th>Swung</th>{/if}</tr
@@ -91,18 +91,6 @@
     color: var(--ink);
     background: var(--raised);
     border: 1px solid var(--line);
-  }
-
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    font-size: 0.88rem;
-  }
-
-  th {
-    text-align: left;
-    color: var(--muted);
-    font-weight: 500;
   }
 
   h3 {

@@ -68,7 +68,7 @@
       {Math.round(100 * (whole.quickest.planned / whole.quickest.literal - 1))} %.
     </p>
   {/if}
-  <table>
+  <table class="figures">
     <thead><tr><th>Section</th><th>Page</th><th>Reading</th><th>Given</th><th>Taken</th></tr></thead>
     <tbody>
       {#each whole.sections as s, k (k)}
@@ -101,17 +101,5 @@
   .beat {
     font-size: 0.85rem;
     padding-left: 1rem;
-  }
-
-  table {
-    border-collapse: collapse;
-    font-size: 0.88rem;
-    width: 100%;
-  }
-
-  th {
-    text-align: left;
-    color: var(--muted);
-    font-weight: 500;
   }
 </style>

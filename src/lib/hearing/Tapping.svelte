@@ -68,7 +68,7 @@
   {/if}
 </div>
 {#if bars.length}
-  <table data-testid="tapped">
+  <table class="figures" data-testid="tapped">
     <thead><tr><th>Bar</th><th>Tapped</th><th>Plan</th><th>Page</th></tr></thead>
     <tbody>
       {#each bars as b, k (k)}
@@ -106,18 +106,5 @@
     flex-wrap: wrap;
     gap: 0.4rem;
     align-items: center;
-  }
-
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    font-size: 0.88rem;
-    margin-top: 0.5rem;
-  }
-
-  th {
-    text-align: left;
-    color: var(--muted);
-    font-weight: 500;
   }
 </style>

@@ -1,7 +1,8 @@
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
-import type { Command } from '../../../core/reading/commands.ts';
+import { replay, type Command, type Reading } from '../../../core/reading/commands.ts';
 import type { Database } from '../db/client.ts';
 import { commands, readings } from '../db/schema.ts';
+import { findDocument, findPiece, type Piece } from './pieces.ts';
 
 export type ReadingRow = typeof readings.$inferSelect;
 
@@ -76,4 +77,12 @@ export async function append(db: Database, readingId: number, base: number, list
     throw error;
   }
   return { revision: base + list.length };
+}
+
+/** A reading with all that its files are made of: its piece, the source's document, and its state. */
+export async function findWhole(db: Database, id: number): Promise<{ piece: Piece; document: string; reading: Reading } | undefined> {
+  const found = await findReading(db, id);
+  const piece = found && (await findPiece(db, found.pieceId));
+  const document = piece && (await findDocument(db, piece.sourceHash));
+  return document === undefined ? undefined : { piece: piece!, document, reading: replay(await logAfter(db, id, 0)) };
 }

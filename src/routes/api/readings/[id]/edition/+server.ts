@@ -1,10 +1,8 @@
 import { error } from '@sveltejs/kit';
-import { replay } from '$core/reading/commands';
 import { database } from '$lib/server/db/client';
 import { fileName, valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
-import { findDocument, findPiece } from '$lib/server/repositories/pieces';
-import { findReading, logAfter } from '$lib/server/repositories/readings';
+import { findWhole } from '$lib/server/repositories/readings';
 import { formatSchema, idSchema } from '$lib/server/schemas';
 import type { RequestHandler } from './$types';
 
@@ -22,12 +20,9 @@ const TYPES = {
 export const GET: RequestHandler = async ({ params, url }) => {
   const id = valid<number>(idSchema, params.id, 'The number of the reading');
   const format = valid<keyof typeof TYPES>(formatSchema, url.searchParams.get('format') ?? 'musicxml', 'The format');
-  const db = await database();
-  const found = await findReading(db, id);
-  const piece = found && (await findPiece(db, found.pieceId));
-  const document = piece && (await findDocument(db, piece.sourceHash));
-  if (!document) error(404, 'This reading is not here any more.');
-  const reading = replay(await logAfter(db, id, 0));
+  const whole = await findWhole(await database(), id);
+  if (!whole) error(404, 'This reading is not here any more.');
+  const { piece, document, reading } = whole;
   const { markings } = reading;
   const file =
     format === 'mei'
