@@ -1,11 +1,12 @@
 import AxeBuilder from '@axe-core/playwright';
 import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
 
-for (const room of ['Survey', 'Structure', 'Reading', 'Proof', 'Press'] as const) {
+for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press'] as const) {
   for (const theme of ['light', 'dark']) {
     test(`no serious accessibility finding: ${room}, ${theme}`, async ({ page }) => {
       await page.addInitScript((t) => localStorage.setItem('nuvelo-theme', t), theme);
       await openRoom(page, 'Andantino', room);
+      if (room === 'Hearing') await expect(page.getByTestId('explained').first()).toBeVisible();
       const { violations } = await new AxeBuilder({ page }).exclude('.system').analyze();
       expect(
         violations

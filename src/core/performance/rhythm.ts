@@ -1,5 +1,5 @@
 import { add, cmp, eq, format, frac, sub, toNumber, type Fraction } from '../score/fraction.ts';
-import { beatOfMeter } from '../score/meter.ts';
+import { beatOfMeter, inFullBar } from '../score/meter.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
 import { swingRatio } from '../style/swing.ts';
 
@@ -34,7 +34,9 @@ const THIRDS = ['', 'trip', 'let'];
 /** What is counted at a moment of a bar (handbook 1.6); finer entries are told as fractions of the beat. */
 export function countAt(measure: Measure, at: Fraction): string {
   const { beat, slots } = beatOfMeter(measure);
-  const beats = frac(at.n * beat.d, at.d * beat.n);
+  // An upbeat is counted as the end of a bar.
+  const full = inFullBar(measure, at);
+  const beats = frac(full.n * beat.d, full.d * beat.n);
   const number = Math.floor(toNumber(beats));
   const rest = sub(beats, frac(number));
   const names = slots === 3 ? { 3: ['', '2', '3'] } : { 2: HALVES, 4: FOURTHS, 3: THIRDS };

@@ -155,6 +155,8 @@ test('three to one is a twelfth of the group away from the triplet’s two to on
     entries.map((e) => e.count),
     ['1', '1 a', '2', '2 a']
   );
+  const upbeat = groundOf(abc('M:3/4\nL:1/8\nQ:1/4=60\nK:C\nc|c2 d2 e2|'));
+  assert.equal(entriesOf(upbeat.score, upbeat.score.measures[0], new Set(upbeat.score.notes.map((n) => n.id)), 60)[0].count, '3 &');
   const run = groundOf(abc('M:2/4\nL:1/16\nQ:1/4=60\nK:C\ncdefga (3bag|'));
   const triplet = entriesOf(run.score, run.score.measures[0], new Set(run.score.notes.map((n) => n.id)), 60)[6];
   assert.deepEqual(triplet.at, frac(3, 2));
