@@ -29,9 +29,15 @@ export interface Realisation {
   before: boolean;
 }
 
+/** An answer to the pipers' question of placing; undefined for others. */
+export const placingOf = (answer: string | undefined): OrnamentSchool['placing'] =>
+  answer === 'on-beat' || answer === 'before-beat' ? answer : undefined;
+
 export interface OrnamentSchool {
   trillStart: 'upper' | 'main';
   appoggiatura: 'long' | 'short';
+  /** Where the pipers' movements stand; elsewhere the school of the appoggiatura decides. */
+  placing?: 'before-beat' | 'on-beat';
   /** Words of the reading at the note ("turn late", "with an ending", "one flick"). */
   words: readonly string[];
 }
@@ -187,6 +193,7 @@ function small(
   const one = pitched.length === 1 ? pitched[0] : null;
   const long =
     one &&
+    !school.placing &&
     !one.grace!.slash &&
     school.appoggiatura === 'long' &&
     cmp(length, frac(1, 2)) >= 0 &&
@@ -202,7 +209,7 @@ function small(
   // Short notes of whole 960ths of a quarter, near their usual seconds.
   const usual = frac(Math.max(8, Math.round((SMALL_NOTES.seconds * tempo * 960) / 60)), 960);
   const step = min(usual, mul(length, frac(Math.round(SMALL_NOTES.mostOfNote * 100), 100 * pitched.length)));
-  const onBeat = school.appoggiatura === 'long' && !pitched[0].grace!.slash;
+  const onBeat = school.placing ? school.placing === 'on-beat' : school.appoggiatura === 'long' && !pitched[0].grace!.slash;
   let at = onBeat ? ZERO : mul(step, frac(-pitched.length));
   const notes: OrnamentNote[] = pitched.map((g) => {
     const n = { pitch: g.pitch!, midi: midi(g.sounding!), at, length: step, main: false };

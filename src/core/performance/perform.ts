@@ -11,7 +11,7 @@ import { cellsOf } from './cells.ts';
 import { clockOf, secondsInMeasure, type Clock } from './clock.ts';
 import { lengthMarks, lengthOf } from './lengths.ts';
 import { LOUDNESS_EFFECTS, loudnessGround, loudnessOf, sforzandi } from './loudness.ts';
-import { realise, type OrnamentSchool, type Realisation } from './ornaments.ts';
+import { placingOf, realise, type OrnamentSchool, type Realisation } from './ornaments.ts';
 import type { GroundTone, PerformanceGround } from './ground.ts';
 import { cutPoints, NO_ACTS, timeActs, timeShares, type Pause } from './time-effects.ts';
 
@@ -333,6 +333,7 @@ class Player {
     return {
       trillStart: this.settings.school('trill-start', ticks) === 'main' ? 'main' : 'upper',
       appoggiatura: this.settings.school('appoggiatura', ticks) === 'long' ? 'long' : 'short',
+      placing: placingOf(this.settings.school('pipe-placing', ticks)),
       words: []
     };
   }

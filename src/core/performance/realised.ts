@@ -8,7 +8,7 @@ import { LEAST_SECONDS } from '../style/clarity.ts';
 import { PROFILES } from '../style/profiles.ts';
 import type { SchoolKey } from '../style/schools.ts';
 import { FALLBACK_TEMPO } from './ground.ts';
-import { realise, type Realisation } from './ornaments.ts';
+import { placingOf, realise, type Realisation } from './ornaments.ts';
 
 /** An ornament of the page written out, for the brief and the edition. */
 export interface WrittenOrnament {
@@ -53,6 +53,7 @@ export function ornamentsIn(score: Score, facts: Facts, reading: Reading, from: 
     const school = {
       trillStart: schoolAt(reading, 'trill-start', note.start) === 'main' ? ('main' as const) : ('upper' as const),
       appoggiatura: schoolAt(reading, 'appoggiatura', note.start) === 'long' ? ('long' as const) : ('short' as const),
+      placing: placingOf(schoolAt(reading, 'pipe-placing', note.start)),
       words: reading.markings.filter((m) => m.kind === 'text' && m.note === note.id).map((m) => m.value)
     };
     const realisation = realise(score, facts, note, sub(end, note.start), tempo, school, graces, next);

@@ -95,6 +95,17 @@ test('the long appoggiatura takes half of a plain note, two thirds of a dotted o
   assert.equal(toNumber(short.notes[1].length), 2);
 });
 
+test('the pipers’ movements stand before the beat or on it, as the school says; their notes take no written time (handbook 9.5)', () => {
+  const score = abc('M:4/4\nL:1/4\nK:C\n{gdc}c2 B2|');
+  const before = first(score, 60, { ...SCHOOL, placing: 'before-beat' })!;
+  assert.equal(before.before, true);
+  assert.equal(toNumber(before.notes.at(-1)!.at), 0);
+  assert.equal(toNumber(before.notes.at(-1)!.length), 2);
+  const on = first(score, 60, { ...SCHOOL, placing: 'on-beat' })!;
+  assert.equal(toNumber(on.notes[0].at), 0);
+  assert.equal(on.notes.length, 4);
+});
+
 test('a late turn: four notes in the time of a sixteenth are 64ths (handbook 1.7)', () => {
   const turn = first(
     xml(attributes() + note('C5', 4, '<type>quarter</type><notations><ornaments><delayed-turn/></ornaments></notations>') + note('D5', 12))
