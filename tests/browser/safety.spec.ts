@@ -1,4 +1,4 @@
-import { drawn, expect, openRoom, saved, test } from './fixtures';
+import { drawn, expect, openRoom, ownPiece, saved, test } from './fixtures';
 
 const add = async (page: import('@playwright/test').Page, value: string) => {
   const form = page.getByTestId('add-marking');
@@ -13,7 +13,8 @@ const marked = async (page: import('@playwright/test').Page): Promise<number> =>
   Number(/(\d+) marked/.exec((await page.getByTestId('open-count').textContent()) ?? '')![1]);
 
 test('two windows on one reading: both changes stay, and each window learns of the other’s', async ({ context, page }) => {
-  await openRoom(page, 'Corrente', 'Reading');
+  await ownPiece(page, 'corrente.abc', 'Seen through two windows');
+  await openRoom(page, 'Seen through two windows', 'Reading');
   const other = await context.newPage();
   await other.goto(page.url());
   await drawn(other);
