@@ -1,7 +1,7 @@
 import type { Tone } from '../analysis/texture.ts';
 import type { Settings } from './amounts.ts';
 import { beatOfMeter } from '../score/meter.ts';
-import { INEGALES, SHARPENED } from '../style/performance-weights.ts';
+import { INEGALES, MOST_BENT, SHARPENED } from '../style/performance-weights.ts';
 import { swingRatio } from '../style/swing.ts';
 import { beatTicks, type PerformanceGround } from './ground.ts';
 import { lastBegun } from './search.ts';
@@ -24,15 +24,11 @@ export function bent(bends: readonly Bend[], ticks: number): number {
     : b.to - ((b.to - ticks) * (b.to - b.sounds)) / (b.to - b.knee);
 }
 
-/** Quarters a minute at a tick, as the page has it. */
-function tempoAt(ground: PerformanceGround, ticks: number): number {
-  const at = ticks / ground.texture.ticksPerQuarter;
-  const mark = ground.marks.findLast((m) => m.start.n / m.start.d <= at);
-  return mark ? (mark.low + mark.high) / 2 : ground.firstTempo;
-}
-
-/** Swing, unequal notes and sharpened dots of one part, under the schools that hold at each place. */
-export function bendsOf(ground: PerformanceGround, settings: Settings, part: number): Bend[] {
+/**
+ * Swing, unequal notes and sharpened dots of one part, under the schools that hold at each place.
+ * @param tempoAt quarters a minute at a tick
+ */
+export function bendsOf(ground: PerformanceGround, settings: Settings, part: number, tempoAt: (ticks: number) => number): Bend[] {
   const { score, texture } = ground;
   const bends: Bend[] = [];
   const asks = (ticks: number): boolean =>
@@ -59,14 +55,16 @@ export function bendsOf(ground: PerformanceGround, settings: Settings, part: num
       if (!second || inside.some((t) => t.start !== at && t.start !== at + half)) continue;
       const first = inside.find((t) => t.start === at);
       if (swing && swing !== 'straight') {
-        const ratio = swing === 'two-to-one' ? 2 : swingRatio((tempoAt(ground, at) * texture.ticksPerQuarter) / beat);
+        const ratio = swing === 'two-to-one' ? 2 : swingRatio((tempoAt(at) * texture.ticksPerQuarter) / beat);
         const amount = settings.amount('swing', at);
         const share = 0.5 + (ratio / (1 + ratio) - 0.5) * amount;
-        if (amount) bends.push({ effect: 'swing', from: at, knee: at + half, sounds: at + beat * Math.min(share, 0.8), to: at + beat });
+        if (amount)
+          bends.push({ effect: 'swing', from: at, knee: at + half, sounds: at + beat * Math.min(share, MOST_BENT.pair), to: at + beat });
       } else if (unequal && first && first.end === second.start && Math.abs(second.height - first.height) === 1) {
         const amount = settings.amount('inegales', at);
         const share = 0.5 + (unequal / (1 + unequal) - 0.5) * amount;
-        if (amount) bends.push({ effect: 'inegales', from: at, knee: at + half, sounds: at + beat * Math.min(share, 0.8), to: at + beat });
+        if (amount)
+          bends.push({ effect: 'inegales', from: at, knee: at + half, sounds: at + beat * Math.min(share, MOST_BENT.pair), to: at + beat });
       }
     }
     for (const tone of tones) {
@@ -83,7 +81,7 @@ export function bendsOf(ground: PerformanceGround, settings: Settings, part: num
           effect: 'dotting',
           from: tone.start,
           knee: tone.end,
-          sounds: tone.start + whole * Math.min(share, 0.92),
+          sounds: tone.start + whole * Math.min(share, MOST_BENT.dot),
           to: next.end
         });
     }

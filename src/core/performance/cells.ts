@@ -1,4 +1,3 @@
-import { toTicks } from '../analysis/texture.ts';
 import { lastBegun } from './search.ts';
 import { beatTicks, type PerformanceGround } from './ground.ts';
 
@@ -20,7 +19,7 @@ const PER_BEAT = 2;
 /** @param points further ticks at which a cell has to begin */
 export function cellsOf(ground: PerformanceGround, points: readonly number[]): Cells {
   const { score, texture } = ground;
-  const cuts = [...new Set([...points, ...ground.marks.map((m) => toTicks(texture, m.start))])].sort((a, b) => a - b);
+  const cuts = [...new Set([...points, ...ground.marks.map((m) => m.at)])].sort((a, b) => a - b);
   const from: number[] = [];
   const to: number[] = [];
   const measures: number[] = [];
@@ -51,8 +50,8 @@ export function cellsOf(ground: PerformanceGround, points: readonly number[]): C
   let tempo = ground.firstTempo;
   let mark = 0;
   for (let c = 0; c < from.length; c++) {
-    while (mark < ground.marks.length && toTicks(texture, ground.marks[mark].start) <= from[c]) {
-      tempo = (ground.marks[mark].low + ground.marks[mark].high) / 2;
+    while (mark < ground.marks.length && ground.marks[mark].at <= from[c]) {
+      tempo = ground.marks[mark].tempo;
       mark++;
     }
     literal[c] = ((to[c] - from[c]) * 60) / (tempo * texture.ticksPerQuarter);

@@ -1,11 +1,9 @@
 import type { EffectKey } from '../style/effects.ts';
+import { SHORTEST_CELL } from '../style/performance-weights.ts';
 import type { Settings } from './amounts.ts';
 import { cellAt, type Cells } from './cells.ts';
 import type { PerformanceGround } from './ground.ts';
 import type { TimeShare } from './time-effects.ts';
-
-/** No cell gets shorter than this share of its literal length, whatever the effects add up to. */
-const LEAST = 0.35;
 
 /** Written time to seconds, for one way of playing a bar (usual, or the last time). */
 interface Variant {
@@ -35,6 +33,7 @@ const SHAPING_OFF: ReadonlySet<EffectKey> = new Set(['arch', 'leaning']);
 export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonly TimeShare[], settings: Settings): Clock {
   const count = cells.from.length;
   const byEffect = new Map<EffectKey, { usual: Float64Array; last: Float64Array; gap: Float64Array; stolen: boolean }>();
+  const base = baseOf(cells, shares, settings);
   const modes = ground.score.measures.map((m) => settings.school('rubato', ground.texture.measureStarts[m.index]) ?? 'beat-strict');
   for (const share of shares) {
     let entry = byEffect.get(share.effect);
@@ -48,7 +47,7 @@ export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonl
     if (everywhere === 0) continue;
     for (let c = 0; c < count; c++) {
       const amount = everywhere ?? settings.amount(share.effect, cells.from[c]);
-      seconds[c] = share.ratio[c] * cells.literal[c] * amount;
+      seconds[c] = share.ratio[c] * (share.effect === 'tempo' ? cells.literal[c] : base[c]) * amount;
       // Where time is stolen, a breath takes its time from the note before it.
       if (share.gap && modes[cells.measure[c]] !== 'stolen') entry.gap[c] += share.gap[c] * amount;
     }
@@ -62,9 +61,9 @@ export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonl
   for (const which of ['usual', 'last'] as const)
     for (let c = 0; c < count; c++) {
       let sum = 0;
-      for (const [, e] of effects) sum += e[which][c];
-      const least = (LEAST - 1) * cells.literal[c];
-      if (sum < least) for (const [, e] of effects) e[which][c] *= least / sum;
+      for (const [effect, e] of effects) if (effect !== 'tempo') sum += e[which][c];
+      const least = (SHORTEST_CELL - 1) * base[c];
+      if (sum < least) for (const [effect, e] of effects) if (effect !== 'tempo') e[which][c] *= least / sum;
     }
   const variant = (which: 'usual' | 'last'): Variant => {
     const v: Variant = {
@@ -100,6 +99,14 @@ export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonl
     last: variant('last'),
     shares: effects.map(([effect, e]) => ({ effect, usual: e.usual.map((x, c) => x + e.gap[c]), last: e.last.map((x, c) => x + e.gap[c]) }))
   };
+}
+
+/** Seconds of each cell at the tempo of the reading: what all other effects are measured against. */
+function baseOf(cells: Cells, shares: readonly TimeShare[], settings: Settings): Float64Array {
+  const tempo = shares.find((s) => s.effect === 'tempo');
+  return tempo
+    ? cells.literal.map((literal, c) => literal * (1 + tempo.ratio[c] * settings.amount('tempo', cells.from[c])))
+    : cells.literal;
 }
 
 /** The guarantee of the school over one bar's cells: ratios inside the beat hold, or the bar keeps its length. */

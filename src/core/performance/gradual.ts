@@ -1,10 +1,8 @@
 /**
- * A gradual change of tempo: v(x) = (1 + (w^q − 1)·x)^(1/q), x from 0 to 1 in score time, w = last tempo / first
- * tempo. Friberg & Sundberg 1999; handbook 7.2.
+ * Time passed from the beginning of a gradual change of tempo to x, as a multiple of the whole change's literal time.
+ * The tempo is v(x) = (1 + (w^q − 1)·x)^(1/q), x from 0 to 1 in score time, w = last tempo / first tempo; this is the
+ * integral of its inverse. Friberg & Sundberg 1999; handbook 7.2.
  */
-export const tempoAlong = (x: number, w: number, q: number): number => (1 + (w ** q - 1) * x) ** (1 / q);
-
-/** Time passed from the beginning of the change to x, as a multiple of the whole change's literal time. */
 export function timeAlong(x: number, w: number, q: number): number {
   const c = w ** q - 1;
   if (Math.abs(c) < 1e-12) return x;

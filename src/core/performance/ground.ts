@@ -6,7 +6,7 @@ import { beatOfMeter, metricLevel } from '../score/meter.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
 import { unfold, type PlayedMeasure } from '../score/repeats.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
-import { tempoMarks, type TempoMark } from '../score/tempo.ts';
+import { tempoMarks } from '../score/tempo.ts';
 import { familyOf, type Family } from '../style/instruments.ts';
 
 /** Quarters a minute where neither the page nor its words say any; from memory, adjustable. */
@@ -29,6 +29,18 @@ export interface GroundTone {
   graces: Note[];
 }
 
+/** Bars in the order in which they are played, with how often each measure has been played before its last time. */
+export interface PlayedOrder {
+  bars: PlayedMeasure[];
+  lastPass: number[];
+}
+
+function orderOf(bars: PlayedMeasure[]): PlayedOrder {
+  const lastPass: number[] = [];
+  for (const p of bars) lastPass[p.measure] = p.pass;
+  return { bars, lastPass };
+}
+
 /** Everything about a score that a performance needs and no reading changes. Built once for a study. */
 export interface PerformanceGround {
   score: Score;
@@ -42,13 +54,15 @@ export interface PerformanceGround {
   /** Tick at which a sounding note ends, ties joined, by id. */
   endOf(note: string): number | undefined;
   unpitched: Note[];
-  /** Order of the bars as played. */
-  played: PlayedMeasure[];
-  /** Index of a measure's last appearance. */
-  lastPass: number[];
-  marks: TempoMark[];
+  /** Order of the bars as played, and with repeats left out. */
+  played: PlayedOrder;
+  playedOnce: PlayedOrder;
+  /** Tempi that the page gives, in quarters a minute, by tick. */
+  marks: { at: number; tempo: number }[];
   /** Quarters a minute before the first mark. */
   firstTempo: number;
+  /** Quarters a minute at a tick, as the page has it. */
+  tempoAt(ticks: number): number;
   families: Family[];
   /** Notes that lean: appoggiaturas and suspensions. */
   leaning: Set<string>;
@@ -167,10 +181,9 @@ export function performanceGround(score: Score, facts: Facts, details: Details, 
   for (let m = 1; m < firstTone.length; m++) firstTone[m] += firstTone[m - 1];
   tones.sort((a, b) => a.tone.note.measure - b.tone.note.measure);
   const ends = new Map(tones.map((t) => [t.tone.note.id, t.tone.end]));
-  const played = unfold(score.measures);
-  const lastPass: number[] = [];
-  for (const p of played) lastPass[p.measure] = p.pass;
   const word = suggestedTempo(score);
+  const firstTempo = word ? (word.low + word.high) / 2 : FALLBACK_TEMPO;
+  const marks = tempoMarks(score).map((m) => ({ at: toTicks(texture, m.start), tempo: (m.low + m.high) / 2 }));
   return {
     score,
     facts,
@@ -181,10 +194,11 @@ export function performanceGround(score: Score, facts: Facts, details: Details, 
     firstTone,
     endOf: (note) => ends.get(note),
     unpitched: score.notes.filter((n) => n.unpitched && !n.rest && !n.cue && !n.grace),
-    played,
-    lastPass,
-    marks: tempoMarks(score),
-    firstTempo: word ? (word.low + word.high) / 2 : FALLBACK_TEMPO,
+    played: orderOf(unfold(score.measures)),
+    playedOnce: orderOf(unfold(score.measures, false)),
+    marks,
+    firstTempo,
+    tempoAt: (ticks) => marks.findLast((m) => m.at <= ticks)?.tempo ?? firstTempo,
     chords: chordPlaces(tones),
     leaning: new Set(details.roles.flatMap((r) => (r.role === 'appoggiatura' || r.role === 'suspension' ? [r.note] : []))),
     families: score.parts.map((p) => familyOf(p.name, p.instrument, p.staves))

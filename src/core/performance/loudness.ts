@@ -2,7 +2,7 @@ import { dynamicLevels } from '../reading/in-force.ts';
 import { dynamicPlan, levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
 import { toTicks } from '../analysis/texture.ts';
 import type { Reading } from '../reading/commands.ts';
-import { dynamicStep, STEP_DB } from '../style/dynamics.ts';
+import { dynamicStep, isForced, STEP_DB, VELOCITY } from '../style/dynamics.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { EMPHASIS, LOUDNESS } from '../style/performance-weights.ts';
 import { PLAN } from '../style/plan-weights.ts';
@@ -40,6 +40,8 @@ export interface LoudnessGround {
   /** Printed levels of each part in order of time: ticks and decibels. */
   levels: { at: number; db: number }[][];
   accents: Map<string, number>;
+  /** Where a sforzando stands, as "part|tick". */
+  forced: ReadonlySet<string>;
   /** Amounts of the effects where they are the same everywhere, in the order of LOUDNESS_EFFECTS. */
   amounts: number[] | null;
 }
@@ -66,20 +68,13 @@ export function loudnessGround(
     marks.filter((l) => l.part === p.index).map((l) => ({ at: toTicks(ground.texture, l.start), db: levelDb(l.step) }))
   );
   const amounts = settings.even ? LOUDNESS_EFFECTS.map((e) => settings.amount(e, 0)) : null;
-  return { plans, levels, accents, amounts };
+  return { plans, levels, accents, forced: forcedNotes(ground, reading), amounts };
 }
 
-const SFORZANDO = /^(s?f{1,2}z?p{0,2}|sf|sfz|fz|rfz?|sffz)$/;
-
-/** Sforzandi by part and tick. */
-export function sforzandi(ground: PerformanceGround, reading: Reading): Map<string, true> {
-  const found = new Map<string, true>();
-  const tick = (time: { n: number; d: number }): number => Math.round((time.n * ground.texture.ticksPerQuarter) / time.d);
-  for (const d of ground.score.directions)
-    if (d.kind === 'dynamic' && SFORZANDO.test(d.value) && /s|z|^r|fp/.test(d.value)) found.set(`${d.part}|${tick(d.start)}`, true);
-  for (const m of reading.markings)
-    if (m.kind === 'dynamic' && /^(sf|sfz|fp)$/.test(m.value)) found.set(`${m.part}|${tick(m.start)}`, true);
-  return found;
+/** Sforzandi, printed and editorial, as "part|tick". */
+function forcedNotes(ground: PerformanceGround, reading: Reading): Set<string> {
+  const signs = [...ground.score.directions.filter((d) => d.kind === 'dynamic'), ...reading.markings.filter((m) => m.kind === 'dynamic')];
+  return new Set(signs.flatMap((d) => (isForced(d.value) ? [`${d.part}|${toTicks(ground.texture, d.start)}`] : [])));
 }
 
 /** The printed level in force at a tick, in decibels; mezzo forte where none is given yet. */
@@ -95,7 +90,6 @@ export function loudnessOf(
   ground: PerformanceGround,
   t: GroundTone,
   l: LoudnessGround,
-  forced: ReadonlyMap<string, true>,
   settings: Settings,
   reading: Reading,
   pass: number,
@@ -128,11 +122,12 @@ export function loudnessOf(
     else if (m.name === 'strong-accent') accent = Math.max(accent, LOUDNESS.strongAccent);
     else if (m.name === 'tenuto') accent = Math.max(accent, LOUDNESS.tenuto);
   }
-  if (forced.has(`${note.part}|${at}`)) {
+  if (l.forced.has(`${note.part}|${at}`)) {
     const strong = settings.school('sforzando', at) === 'absolute' ? levelDb(dynamicStep('f')! + 1) - begins : 0;
     accent = Math.max(accent, LOUDNESS.sforzandoSteps * STEP_DB, strong);
   }
-  const alone = t.lead || ground.score.parts.length + ground.score.parts[note.part].staves < 3;
+  // One part on one staff has no background.
+  const front = t.lead || (ground.score.parts.length === 1 && ground.score.parts[0].staves === 1);
   const repeats = settings.school('repeats', at);
   const again = pass > 0 ? (repeats === 'echo' ? LOUDNESS.echo : repeats === 'vary-dynamics' ? LOUDNESS.varied : 0) : 0;
   const values = out.shares;
@@ -142,7 +137,7 @@ export function loudnessOf(
   values[2] = clampTo(t.above * LOUDNESS.perSemitone, LOUDNESS.mostLine) * emphasis.line;
   values[3] = harmony * emphasis.harmony;
   values[4] = accent;
-  values[5] = alone ? 0 : -PLAN.background * STEP_DB;
+  values[5] = front ? 0 : -PLAN.background * STEP_DB;
   values[6] = again;
   values[7] = t.slur === 3 && settings.school('slur-pairs', at) === 'lift-second' ? LOUDNESS.second : 0;
   let sum = literal;
@@ -162,12 +157,12 @@ export function loudnessOf(
 
 /** MIDI velocity of a loudness: f = 90 and mf = 64 as MusicXML's percentages have it (handbook 5.2), each step in the same ratio. */
 export function velocityOf(db: number): number {
-  const value = 64 * (90 / 64) ** (db / STEP_DB);
+  const value = VELOCITY.mf * (VELOCITY.f / VELOCITY.mf) ** (db / STEP_DB);
   return Math.max(1, Math.min(127, Math.round(value)));
 }
 
 /** Velocity of MusicXML's `sound dynamics`, a percentage of 90. MusicXML 4.0; handbook 5.2. */
-export const velocityOfPercent = (percent: number): number => Math.max(1, Math.min(127, Math.round((90 * percent) / 100)));
+export const velocityOfPercent = (percent: number): number => Math.max(1, Math.min(127, Math.round((VELOCITY.f * percent) / 100)));
 
 /** Loudness as brightness from 0 (dull) to 1, for samplers that can use it. */
 export const brightnessOf = (db: number): number =>

@@ -1,6 +1,5 @@
 import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import type { Score } from '../score/model.ts';
-import { toNumber } from '../score/fraction.ts';
 import { soundOf } from '../style/sounds.ts';
 import { velocityOf } from './loudness.ts';
 import { lastBegun } from './search.ts';
@@ -30,12 +29,11 @@ class TempoMap {
   private readonly seconds: number[] = [0];
   private readonly perQuarter: number[] = [];
 
-  constructor(score: Score, performance: Performance) {
+  constructor(performance: Performance) {
     let tick = 0;
     let second = 0;
-    const lengths = beatQuarters(score, performance);
-    performance.beats.forEach((b, k) => {
-      const length = Math.max(1, Math.round(lengths[k] * MIDI_TICKS));
+    for (const b of performance.beats) {
+      const length = Math.max(1, Math.round(b.quarters * MIDI_TICKS));
       // What rounding lost is given back before it can be heard, so that nothing adds up and a steady tempo stays one event.
       const lost = b.start - second;
       const wanted = Math.max(1e-4, b.planned + (Math.abs(lost) > MOST_LOST ? lost : 0));
@@ -47,7 +45,7 @@ class TempoMap {
       second += (length * tempo) / (1e6 * MIDI_TICKS);
       this.ticks.push(tick);
       this.seconds.push(second);
-    });
+    }
   }
 
   /** Tick of a moment in seconds. */
@@ -60,25 +58,12 @@ class TempoMap {
   }
 }
 
-/** Written length of each played beat in quarters. */
-function beatQuarters(score: Score, performance: Performance): number[] {
-  const { beats } = performance;
-  return beats.map((b, k) => {
-    const measure = score.measures[b.measure];
-    const same = beats.filter((_, i) => Math.abs(i - k) < 64 && beats[i].measure === b.measure && beats[i].pass === b.pass);
-    const whole = toNumber(measure.length);
-    if (same.length === 1) return whole;
-    const literal = same.reduce((s, x) => s + x.literal, 0);
-    return literal ? (whole * b.literal) / literal : whole / same.length;
-  });
-}
-
 /**
  * A performance as a Standard MIDI File: type 1, a track of tempi and one a part; velocities for beginnings,
  * expression (controller 11) for what happens inside a held note.
  */
 export function midiFile(score: Score, performance: Performance): Uint8Array {
-  const map = new TempoMap(score, performance);
+  const map = new TempoMap(performance);
   const conductor: Timed[] = [
     { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: 'trackName', text: score.title || 'Untitled' } },
     ...map.events,

@@ -2,9 +2,10 @@ import { neighbourOf } from '../analysis/neighbours.ts';
 import type { Facts } from '../analysis/facts.ts';
 import { add, cmp, frac, min, mul, sub, toNumber, ZERO, type Fraction } from '../score/fraction.ts';
 import type { Note, NoteMark, Score } from '../score/model.ts';
-import { midi, pitchName, transpose, type Pitch } from '../score/pitch.ts';
+import { midi, transpose, type Pitch } from '../score/pitch.ts';
 import { APPOGGIATURA_SHARE, FLICK_NOTES, TRILL_RATE } from '../style/ornaments.ts';
 import { SMALL_NOTES } from '../style/performance-weights.ts';
+import { PLAYER_WORDS } from '../style/player-words.ts';
 
 /** One note of an ornament as it is played; times in quarters from the beginning of the written note. */
 export interface OrnamentNote {
@@ -111,19 +112,19 @@ export function realise(
     case 'trill-mark': {
       const seconds = (toNumber(length) * 60) / tempo;
       const most = Math.floor(2 * TRILL_RATE.most * seconds);
-      const from = says('from above') ? 'upper' : says('main note') ? 'main' : school.trillStart;
-      if (most < 4 || says('one flick')) {
+      const from = says(PLAYER_WORDS.trillFrom.upper) ? 'upper' : says(PLAYER_WORDS.trillFrom.main) ? 'main' : school.trillStart;
+      if (most < 4 || says(PLAYER_WORDS.flick)) {
         // On a very short note one flick is a trill (handbook 8.2).
         const part = mul(length, frac(1, 4));
         const flick = from === 'upper' ? FLICK_NOTES.upper : FLICK_NOTES.main;
         flick.slice(0, -1).forEach((by) => w.put(by, part));
         w.put(flick.at(-1)!, sub(length, mul(part, frac(flick.length - 1))));
-        return w.done('one flick', tempo);
+        return w.done(PLAYER_WORDS.flick, tempo);
       }
       const count = DIVISIONS.findLast((d) => d <= most) ?? 4;
       const step = mul(length, frac(1, count));
       const rises = next?.pitch && midi(next.pitch) - midi(note.pitch) > 0 && midi(next.pitch) - midi(note.pitch) <= 2;
-      const ending = count >= 6 && (rises || says('ending'));
+      const ending = count >= 6 && (rises || says(PLAYER_WORDS.ending));
       const turns = ending ? count - 2 : count;
       const first = from === 'upper' ? 1 : 0;
       // It ends on the main note: one that began there holds its last note for two.
@@ -156,7 +157,7 @@ export function realise(
     case 'vertical-turn':
     case 'inverted-vertical-turn': {
       const order = mark.name.includes('inverted') ? [-1, 0, 1, 0] : [1, 0, -1, 0];
-      const late = mark.name.startsWith('delayed') || says('turn late');
+      const late = mark.name.startsWith('delayed') || says(PLAYER_WORDS.lateTurn);
       // Four notes in the time of a sixteenth are 64ths (handbook 1.7); never more than half of the note.
       const group = min(frac(1, 2), mul(length, late ? frac(1, 4) : frac(1, 2)));
       const step = mul(group, frac(1, 4));
@@ -197,7 +198,7 @@ function small(
     !one.grace!.slash &&
     school.appoggiatura === 'long' &&
     cmp(length, frac(1, 2)) >= 0 &&
-    !school.words.some((x) => /small notes short/.test(x));
+    !school.words.some((x) => x.includes(PLAYER_WORDS.shortSmallNotes));
   if (long) {
     const share = mul(length, note.dots ? APPOGGIATURA_SHARE.dotted : APPOGGIATURA_SHARE.plain);
     const notes = [
@@ -219,6 +220,3 @@ function small(
   notes.push({ pitch: note.pitch!, midi: midi(note.sounding!), at, length: sub(length, onBeat ? at : ZERO), main: true });
   return { notes, says: `${onBeat ? 'on' : 'before'} the beat`, shortest: (toNumber(step) * 60) / tempo, before: !onBeat };
 }
-
-/** The notes by name and value: "A5 1/8, G5 1/8 …", for the page and for tests. */
-export const spelledOut = (r: Realisation): string => r.notes.map((n) => `${pitchName(n.pitch)} ${n.length.n}/${n.length.d}`).join(', ');

@@ -3,17 +3,18 @@ import type { Reading } from '../reading/commands.ts';
 import { levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
 import { frac, toNumber } from '../score/fraction.ts';
 import { midi, transpose } from '../score/pitch.ts';
-import { EFFECTS, type EffectKey } from '../style/effects.ts';
-import { PAUSES, SPREAD } from '../style/performance-weights.ts';
+import type { EffectKey } from '../style/effects.ts';
+import { PLAYER_WORDS } from '../style/player-words.ts';
+import { PAIR_SPREAD, PAUSES, SPREAD } from '../style/performance-weights.ts';
 import { LITERAL, settingsOf, type Settings } from './amounts.ts';
 import { bendsOf, bent, type Bend } from './bends.ts';
 import { cellsOf } from './cells.ts';
 import { clockOf, secondsInMeasure, type Clock } from './clock.ts';
 import { lengthMarks, lengthOf } from './lengths.ts';
-import { LOUDNESS_EFFECTS, loudnessGround, loudnessOf, sforzandi } from './loudness.ts';
+import { LOUDNESS_EFFECTS, loudnessGround, loudnessOf } from './loudness.ts';
 import { placingOf, realise, type OrnamentSchool, type Realisation } from './ornaments.ts';
-import type { GroundTone, PerformanceGround } from './ground.ts';
-import { cutPoints, NO_ACTS, timeActs, timeShares, type Pause } from './time-effects.ts';
+import { FALLBACK_TEMPO, type GroundTone, type PerformanceGround, type PlayedOrder } from './ground.ts';
+import { cutPoints, NO_ACTS, timeActs, timeShares, type TimeActs } from './time-effects.ts';
 
 /** One sounding note of a performance. Seconds from the beginning; decibels relative to mezzo forte. */
 export interface PlayedNote {
@@ -51,6 +52,8 @@ export interface Account {
   /** Number of the beat from 0; -1 for a whole bar. */
   beat: number;
   start: number;
+  /** Written length in quarters. */
+  quarters: number;
   literal: number;
   planned: number;
   /** What makes the difference; sums to planned − literal. */
@@ -95,31 +98,28 @@ export function perform(ground: PerformanceGround, reading: Reading, literal = f
   const acts = literal ? NO_ACTS : timeActs(ground, reading);
   const cells = cellsOf(ground, cutPoints(acts));
   const clock = clockOf(ground, cells, literal ? [] : timeShares(ground, reading, cells, acts), settings);
-  const omit = settings.school('repeats', 0) === 'omit';
-  const played = omit ? ground.played.filter((p) => p.pass === ground.lastPass[p.measure]) : ground.played;
-  const bars = barAccounts(ground, clock, played);
-  const player = new Player(ground, reading, settings, clock, played, bars, acts.pauses, plan);
+  const order = settings.school('repeats', 0) === 'omit' ? ground.playedOnce : ground.played;
+  const bars = barAccounts(ground, clock, order);
+  const player = new Player(ground, reading, settings, clock, order, bars, acts, plan);
   const notes = player.notes();
   const last = bars[bars.length - 1];
   return {
     notes,
     bars,
-    beats: beatAccounts(ground, clock, played, bars),
+    beats: beatAccounts(ground, clock, order, bars),
     loudness: player.loudness,
     length: last ? last.start + last.planned : 0,
     literalLength: bars.reduce((s, b) => s + b.literal, 0)
   };
 }
 
-type Played = PerformanceGround['played'];
-
-const variantOf = (ground: PerformanceGround, clock: Clock, { measure, pass }: Played[number]) =>
-  pass === ground.lastPass[measure] ? clock.last : clock.usual;
+type Sums = Pick<Account, 'quarters' | 'literal' | 'planned' | 'shares'>;
 
 /** Sums of a stretch of cells: literal, planned, and what each effect adds. */
-function account(clock: Clock, from: number, to: number, last: boolean): Pick<Account, 'literal' | 'planned' | 'shares'> {
+function account(ground: PerformanceGround, clock: Clock, from: number, to: number, last: boolean): Sums {
+  const { cells } = clock;
   let literal = 0;
-  for (let c = from; c < to; c++) literal += clock.cells.literal[c];
+  for (let c = from; c < to; c++) literal += cells.literal[c];
   let planned = literal;
   let shares = NONE;
   for (const s of clock.shares) {
@@ -131,46 +131,47 @@ function account(clock: Clock, from: number, to: number, last: boolean): Pick<Ac
     if (shares === NONE) shares = [];
     shares.push({ effect: s.effect, amount: sum });
   }
-  return { literal, planned, shares };
+  const quarters = to > from ? (cells.to[to - 1] - cells.from[from]) / ground.texture.ticksPerQuarter : 0;
+  return { quarters, literal, planned, shares };
 }
 
-function barAccounts(ground: PerformanceGround, clock: Clock, played: Played): Account[] {
+function barAccounts(ground: PerformanceGround, clock: Clock, { bars, lastPass }: PlayedOrder): Account[] {
   const { first } = clock.cells;
-  const known = new Map<string, Pick<Account, 'literal' | 'planned' | 'shares'>>();
+  const known = new Map<string, Sums>();
   let start = 0;
-  return played.map(({ measure, pass }) => {
-    const last = pass === ground.lastPass[measure];
+  return bars.map(({ measure, pass }) => {
+    const last = pass === lastPass[measure];
     const key = `${measure}|${last}`;
     let sums = known.get(key);
-    if (!sums) known.set(key, (sums = account(clock, first[measure], first[measure + 1], last)));
+    if (!sums) known.set(key, (sums = account(ground, clock, first[measure], first[measure + 1], last)));
     const bar = { measure, pass, beat: -1, start, ...sums };
     start += bar.planned;
     return bar;
   });
 }
 
-function beatAccounts(ground: PerformanceGround, clock: Clock, played: Played, bars: readonly Account[]): Account[] {
+function beatAccounts(ground: PerformanceGround, clock: Clock, order: PlayedOrder, bars: readonly Account[]): Account[] {
   const { first, beat } = clock.cells;
-  const known = new Map<string, { beat: number; sums: Pick<Account, 'literal' | 'planned' | 'shares'> }[]>();
+  const known = new Map<string, { beat: number; sums: Sums }[]>();
   const beatsOf = (measure: number, last: boolean) => {
     const key = `${measure}|${last}`;
     const before = known.get(key);
     if (before) return before;
-    const found: { beat: number; sums: Pick<Account, 'literal' | 'planned' | 'shares'> }[] = [];
+    const found: { beat: number; sums: Sums }[] = [];
     for (let c = first[measure]; c < first[measure + 1];) {
       let end = c + 1;
       while (end < first[measure + 1] && beat[end] === beat[c]) end++;
-      found.push({ beat: beat[c], sums: account(clock, c, end, last) });
+      found.push({ beat: beat[c], sums: account(ground, clock, c, end, last) });
       c = end;
     }
     known.set(key, found);
     return found;
   };
   const result: Account[] = [];
-  played.forEach(({ measure, pass }, k) => {
+  order.bars.forEach(({ measure, pass }, k) => {
     let { start } = bars[k];
-    for (const { beat: number, sums } of beatsOf(measure, pass === ground.lastPass[measure])) {
-      result.push({ measure, pass, beat: number, start, literal: sums.literal, planned: sums.planned, shares: sums.shares });
+    for (const { beat: number, sums } of beatsOf(measure, pass === order.lastPass[measure])) {
+      result.push({ measure, pass, beat: number, start, ...sums });
       start += sums.planned;
     }
   });
@@ -189,7 +190,6 @@ class Player {
   private readonly bends: Bend[][];
   private readonly marks;
   private readonly loud;
-  private readonly forced;
   /** Ticks at which a pause opens. */
   private readonly opens: ReadonlySet<number>;
   private readonly words = new Map<string, string[]>();
@@ -200,31 +200,30 @@ class Player {
     private readonly reading: Reading,
     private readonly settings: Settings,
     private readonly clock: Clock,
-    private readonly played: Played,
+    private readonly order: PlayedOrder,
     private readonly bars: readonly Account[],
-    pauses: readonly Pause[],
+    { pauses, tempi }: TimeActs,
     plan: DynamicPlan | null
   ) {
-    this.bends = ground.score.parts.map((p) => bendsOf(ground, settings, p.index));
+    const tempoAt = (ticks: number): number => (tempi.findLast((t) => t.at <= ticks) ?? { tempo: ground.tempoAt(ticks) }).tempo;
+    this.bends = ground.score.parts.map((p) => bendsOf(ground, settings, p.index, tempoAt));
     this.marks = lengthMarks(ground, reading, pauses);
     this.opens = new Set(pauses.map((p) => p.at));
     this.loud = loudnessGround(ground, reading, settings, plan);
-    this.forced = sforzandi(ground, reading);
     for (const m of reading.markings) if (m.kind === 'text' && m.note) this.words.set(m.note, [...(this.words.get(m.note) ?? []), m.value]);
   }
 
   notes(): PlayedNote[] {
     const notes: PlayedNote[] = [];
     const loud = { literal: 0, shares: new Float64Array(LOUDNESS_EFFECTS.length), swell: 0 };
-    this.played.forEach((p, bar) => {
-      const { measure, pass } = p;
+    this.order.bars.forEach(({ measure, pass }, bar) => {
       const sums = new Float64Array(LOUDNESS_EFFECTS.length);
       let literal = 0;
       let sounding = 0;
       let count = 0;
       for (let k = this.ground.firstTone[measure]; k < this.ground.firstTone[measure + 1]; k++) {
         const t = this.ground.tones[k];
-        loudnessOf(this.ground, t, this.loud, this.forced, this.settings, this.reading, pass, loud);
+        loudnessOf(this.ground, t, this.loud, this.settings, this.reading, pass, loud);
         const { share } = lengthOf(this.ground, t, this.marks, this.settings);
         let db = loud.literal;
         for (const s of loud.shares) db += s;
@@ -254,13 +253,14 @@ class Player {
   /** Seconds of a written tick of a part in a played bar; ticks after the bar's end are sought in the bars that follow. */
   private seconds(bar: number, ticks: number, part: number, lead: boolean): number {
     const { texture } = this.ground;
+    const { bars: played, lastPass } = this.order;
     let at = bar;
     const endOf = (measure: number): number => texture.measureStarts[measure + 1] ?? texture.totalTicks;
-    while (ticks > endOf(this.played[at].measure) && this.played[at + 1]?.measure === this.played[at].measure + 1) at++;
-    const { measure } = this.played[at];
+    while (ticks > endOf(played[at].measure) && played[at + 1]?.measure === played[at].measure + 1) at++;
+    const { measure, pass } = played[at];
     const account = this.bars[at];
     if (ticks >= endOf(measure)) return account.start + account.planned;
-    const variant = variantOf(this.ground, this.clock, this.played[at]);
+    const variant = pass === lastPass[measure] ? this.clock.last : this.clock.usual;
     return account.start + secondsInMeasure(this.clock, variant, measure, bent(this.bends[part], ticks), lead);
   }
 
@@ -285,7 +285,7 @@ class Player {
       if (inside) played.inside = inside;
       notes.push(played);
     };
-    const passing = this.played[bar].pass > 0 ? this.passingNote(t) : null;
+    const passing = this.order.bars[bar].pass > 0 ? this.passingNote(t) : null;
     if (passing !== null) {
       const middle = (onset + full) / 2;
       push(tone.midi, onset, middle, false);
@@ -311,7 +311,7 @@ class Player {
   private passingNote({ tone }: GroundTone): number | null {
     const { next, note } = tone;
     if (!next || this.settings.school('repeats', tone.start) !== 'ornament' || !this.settings.amount('ornaments', tone.start)) return null;
-    if (!this.words.get(note.id)?.some((w) => /^2nd time: fill/.test(w)) || Math.abs(next.height - tone.height) !== 2) return null;
+    if (!this.words.get(note.id)?.includes(PLAYER_WORDS.fillTheThird) || Math.abs(next.height - tone.height) !== 2) return null;
     const found = neighbourOf(this.ground.score, this.ground.facts, note, Math.sign(next.height - tone.height));
     return found && midi(transpose(found.pitch, this.ground.score.parts[note.part].transpose));
   }
@@ -329,12 +329,12 @@ class Player {
     return Array.from({ length: 8 }, (_, k) => db + (at(from + ((k + 1) * (to - from)) / 9) - at(from + 1e-6)) * amount);
   }
 
-  private school(ticks: number): OrnamentSchool & { words: string[] } {
+  private school(ticks: number, note: string): OrnamentSchool {
     return {
       trillStart: this.settings.school('trill-start', ticks) === 'main' ? 'main' : 'upper',
       appoggiatura: this.settings.school('appoggiatura', ticks) === 'long' ? 'long' : 'short',
       placing: placingOf(this.settings.school('pipe-placing', ticks)),
-      words: []
+      words: this.words.get(note) ?? []
     };
   }
 
@@ -352,11 +352,9 @@ class Player {
       const tpq = this.ground.texture.ticksPerQuarter;
       const span = this.seconds(bar, tone.end, note.part, t.lead) - this.seconds(bar, tone.start, note.part, t.lead);
       const length = frac(tone.end - tone.start, tpq);
-      const tempo = span > 0 ? (60 * toNumber(length)) / span : 96;
+      const tempo = span > 0 ? (60 * toNumber(length)) / span : FALLBACK_TEMPO;
       // Literally, small notes take no time of the note's own.
-      const school = on
-        ? { ...this.school(tone.start), words: this.words.get(note.id) ?? [] }
-        : { trillStart: 'main' as const, appoggiatura: 'short' as const, words: [] };
+      const school: OrnamentSchool = on ? this.school(tone.start, note.id) : { trillStart: 'main', appoggiatura: 'short', words: [] };
       found = realise(this.ground.score, this.ground.facts, note, length, tempo, school, t.graces, tone.next?.note ?? null);
     }
     this.written.set(note.id, found);
@@ -376,7 +374,7 @@ class Player {
     if (family !== 'strings' || chord.size < 3) return 0;
     const school = this.settings.school('chord-break', t.tone.start);
     if (school === 'from-below') return chord.place * each * amount;
-    if (school === 'two-and-two') return (chord.place < 2 ? 0 : each * 1.6) * amount;
+    if (school === 'two-and-two') return (chord.place < 2 ? 0 : each * PAIR_SPREAD) * amount;
     return 0;
   }
 
@@ -384,7 +382,7 @@ class Player {
     const tpq = this.ground.texture.ticksPerQuarter;
     const start = Math.round((n.start.n * tpq) / n.start.d);
     const end = start + Math.round((n.duration.n * tpq) / n.duration.d);
-    this.played.forEach((p, bar) => {
+    this.order.bars.forEach((p, bar) => {
       if (p.measure !== n.measure) return;
       const onset = this.seconds(bar, start, n.part, false);
       notes.push({
@@ -402,6 +400,3 @@ class Player {
     });
   }
 }
-
-/** Names of effects by key, for whoever tells of shares. */
-export const effectName = (key: EffectKey): string => EFFECTS.find((e) => e.key === key)!.name;

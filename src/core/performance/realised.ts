@@ -1,10 +1,11 @@
 import type { Facts } from '../analysis/facts.ts';
 import type { Reading } from '../reading/commands.ts';
+import { tempoOfReading } from '../reading/in-force.ts';
 import { placeName } from '../reading/places.ts';
-import { add, cmp, eq, sub, type Fraction } from '../score/fraction.ts';
+import { add, cmp, eq, type Fraction } from '../score/fraction.ts';
 import type { Note, Score } from '../score/model.ts';
-import { tempoInForce } from '../score/tempo.ts';
-import { LEAST_SECONDS } from '../style/clarity.ts';
+import { tiedLength } from '../score/ties.ts';
+import { QUICKEST_ORNAMENT } from '../style/performance-weights.ts';
 import { PROFILES } from '../style/profiles.ts';
 import type { SchoolKey } from '../style/schools.ts';
 import { FALLBACK_TEMPO } from './ground.ts';
@@ -19,9 +20,6 @@ export interface WrittenOrnament {
   says: string;
   fits: boolean;
 }
-
-/** Ornament notes quicker than this many seconds run into each other: about the quickest trill. From memory; handbook 6.3. */
-const QUICKEST = LEAST_SECONDS - 0.02;
 
 /** How the reading answers a question of school at a place. */
 function schoolAt(reading: Reading, key: SchoolKey, at: Fraction): string | undefined {
@@ -46,19 +44,20 @@ export function ornamentsIn(score: Score, facts: Facts, reading: Reading, from: 
     const graces = waiting.get(voice) ?? [];
     waiting.delete(voice);
     if (!graces.length && !note.marks?.some((m) => m.group === 'ornament')) continue;
-    const end = tieEnd(score, note);
+    const length = tiedLength(score, note);
+    const end = add(note.start, length);
     const next =
       score.notes.find((n) => n.part === part && n.staff === note.staff && n.voice === note.voice && !n.grace && eq(n.start, end)) ?? null;
-    const tempo = tempoInForce(score, note.start) ?? FALLBACK_TEMPO;
+    const tempo = tempoOfReading(score, reading.markings, note.start) ?? FALLBACK_TEMPO;
     const school = {
       trillStart: schoolAt(reading, 'trill-start', note.start) === 'main' ? ('main' as const) : ('upper' as const),
       appoggiatura: schoolAt(reading, 'appoggiatura', note.start) === 'long' ? ('long' as const) : ('short' as const),
       placing: placingOf(schoolAt(reading, 'pipe-placing', note.start)),
       words: reading.markings.filter((m) => m.kind === 'text' && m.note === note.id).map((m) => m.value)
     };
-    const realisation = realise(score, facts, note, sub(end, note.start), tempo, school, graces, next);
+    const realisation = realise(score, facts, note, length, tempo, school, graces, next);
     if (!realisation) continue;
-    const fits = realisation.shortest >= QUICKEST;
+    const fits = realisation.shortest >= QUICKEST_ORNAMENT;
     const ms = Math.round(1000 * realisation.shortest);
     found.push({
       note,
@@ -69,15 +68,4 @@ export function ornamentsIn(score: Score, facts: Facts, reading: Reading, from: 
     });
   }
   return found;
-}
-
-function tieEnd(score: Score, note: Note): Fraction {
-  let end = add(note.start, note.duration);
-  for (let last = note; last.tie?.start;) {
-    const next = score.notes.find((n) => n.tie?.stop && n.part === note.part && eq(n.start, end) && n.pitch?.step === note.pitch?.step);
-    if (!next) break;
-    end = add(end, next.duration);
-    last = next;
-  }
-  return end;
 }

@@ -1,6 +1,7 @@
-import { add, cmp, eq, format, frac, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, cmp, format, frac, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import { beatOfMeter, inFullBar } from '../score/meter.ts';
-import type { Measure, Note, Score } from '../score/model.ts';
+import type { Measure, Score } from '../score/model.ts';
+import { tiedLength } from '../score/ties.ts';
 import { swingRatio } from '../style/swing.ts';
 
 /** One entry of a bar, as it is counted and where it falls. */
@@ -43,26 +44,6 @@ export function countAt(measure: Measure, at: Fraction): string {
   if (rest.n === 0) return String(number + 1);
   const word = (names as Record<number, string[]>)[rest.d]?.[rest.n];
   return `${number + 1} ${word ?? format(rest)}`;
-}
-
-/** Written length of a note with all that is tied to it. */
-function tiedLength(score: Score, note: Note): Fraction {
-  let length = note.duration;
-  for (let last = note; last.tie?.start;) {
-    const end = add(last.start, last.duration);
-    const next = score.notes.find(
-      (n) =>
-        n.tie?.stop &&
-        n.part === note.part &&
-        eq(n.start, end) &&
-        n.pitch?.step === note.pitch?.step &&
-        n.pitch?.octave === note.pitch?.octave
-    );
-    if (!next) break;
-    length = add(length, next.duration);
-    last = next;
-  }
-  return length;
 }
 
 /**

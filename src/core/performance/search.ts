@@ -12,3 +12,10 @@ export function lastBegun(count: number, begins: (index: number) => number, mome
   }
   return low;
 }
+
+/** Index of the first of `count` things in order of time that begins at a moment or later; `count` where none does. */
+export function firstFrom(count: number, begins: (index: number) => number, moment: number): number {
+  const last = lastBegun(count, begins, moment);
+  for (let k = last; k >= 0; k--) if (k < count && begins(k) < moment) return k + 1;
+  return 0;
+}

@@ -1,3 +1,4 @@
+import { TAPS } from '../style/performance-weights.ts';
 import type { Account, Performance } from './perform.ts';
 
 /** One tapped beat against the plan. */
@@ -12,12 +13,6 @@ export interface TappedBeat {
   literal: number;
 }
 
-/** Weights of the smoothing: a beat with its neighbours. */
-const SMOOTHING = [0.25, 0.5, 0.25];
-
-/** Shortest and longest time of a beat that a tap can mean, against the literal one; others are slips. */
-const SLIPS = { least: 0.4, most: 3 };
-
 /**
  * The tempo of taps, one a beat from a beat of the performance on. A slip (a tap too many, or one left out) makes
  * no beat of its own: it is taken as the literal length.
@@ -30,12 +25,12 @@ export function tappedBeats(performance: Performance, first: number, taps: reado
   const usual = overall(beats, raw);
   const kept = beats.map((b, k) => {
     const share = raw[k] / (b.literal * usual);
-    return share < SLIPS.least || share > SLIPS.most ? b.literal * usual : raw[k];
+    return share < TAPS.least || share > TAPS.most ? b.literal * usual : raw[k];
   });
   return beats.map((b, k) => {
     let sum = 0;
     let weight = 0;
-    SMOOTHING.forEach((w, i) => {
+    TAPS.smoothing.forEach((w, i) => {
       const at = k + i - 1;
       if (!beats[at]) return;
       // Neighbours count by how they depart from their own length: beats of unequal length do not blur.
@@ -71,7 +66,8 @@ export function rubatoOf(beats: readonly TappedBeat[]): Record<number, number[]>
   for (const b of beats) {
     const bar = (bars[b.measure] ??= []);
     while (bar.length < b.beat) bar.push(0);
-    bar[b.beat] = Math.round(1000 * (b.seconds / (b.literal * basic) - 1)) / 1000;
+    const share = Math.max(TAPS.least, Math.min(TAPS.most, b.seconds / (b.literal * basic)));
+    bar[b.beat] = Math.round(1000 * (share - 1)) / 1000;
   }
   return bars;
 }

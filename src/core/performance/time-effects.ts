@@ -1,9 +1,9 @@
 import { firstFrom, toTicks } from '../analysis/texture.ts';
 import type { Reading } from '../reading/commands.ts';
+import { metronomeMarkings } from '../reading/in-force.ts';
 import { add, toNumber } from '../score/fraction.ts';
-import { metronomeQuarters } from '../score/tempo.ts';
 import type { EffectKey } from '../style/effects.ts';
-import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
+import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, MARKED_LEANING, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
 import { tempoOfWords } from '../style/tempo-words.ts';
 import { LAST_TIME, timeWord, type TimeWord } from '../style/time-words.ts';
 import { cellAt, type Cells } from './cells.ts';
@@ -103,16 +103,16 @@ function lastOverFirst(word: TimeWord): number {
 /** All gradual changes of tempo, printed and editorial. */
 export function gradualChanges(ground: PerformanceGround, reading: Reading): GradualChange[] {
   const { score, texture, facts } = ground;
-  const dying = reading.period !== 'classical';
+  const calando = reading.period !== 'classical';
   const words = [
     ...score.directions.flatMap((d) => (d.kind === 'words' ? [{ at: toTicks(texture, d.start), text: d.text }] : [])),
     ...reading.markings.flatMap((m) => (m.kind === 'tempo' ? [{ at: toTicks(texture, m.start), text: m.value }] : []))
   ].sort((a, b) => a.at - b.at);
-  const marks = ground.marks.map((m) => toTicks(texture, m.start));
+  const marks = ground.marks.map((m) => m.at);
   const phraseEnds = facts.phrases.map((p) => toTicks(texture, p.end));
   const stops = [
     ...marks,
-    ...words.flatMap((w) => ((timeWord(w.text, dying) && timeWord(w.text, dying)!.kind !== 'wait') || tempoOfWords(w.text) ? [w.at] : []))
+    ...words.flatMap((w) => ((timeWord(w.text, calando)?.kind ?? 'wait') !== 'wait' || tempoOfWords(w.text) ? [w.at] : []))
   ];
   const found: GradualChange[] = [];
   let beforeAtOnce = 0;
@@ -120,7 +120,7 @@ export function gradualChanges(ground: PerformanceGround, reading: Reading): Gra
   /** Tempo in force over the page's own, after “più mosso” and the like. */
   let base = 1;
   for (const { at, text } of words) {
-    const word = timeWord(text, dying);
+    const word = timeWord(text, calando);
     // A metronome mark, a tempo word or “a tempo” ends what “più mosso” had begun.
     if (word?.kind === 'restore' || tempoOfWords(text) || marks.some((m) => m > before && m <= at)) base = 1;
     before = at;
@@ -148,16 +148,9 @@ export function gradualChanges(ground: PerformanceGround, reading: Reading): Gra
   return found;
 }
 
-/** Editorial metronome marks in force, in quarters a minute, by tick. */
-function editorialTempi(ground: PerformanceGround, reading: Reading): { at: number; tempo: number }[] {
-  return reading.markings
-    .flatMap((m) => {
-      const match = m.kind === 'metronome' ? /^\s*(\w+)(\.*)\s*=\s*(.+)$/.exec(m.value) : null;
-      const tempo = match ? metronomeQuarters({ unit: match[1], dots: match[2].length, perMinute: match[3] }) : 0;
-      return tempo ? [{ at: toTicks(ground.texture, m.start), tempo }] : [];
-    })
-    .sort((a, b) => a.at - b.at);
-}
+/** Editorial metronome marks, in quarters a minute, by tick. */
+const editorialTempi = (ground: PerformanceGround, reading: Reading): { at: number; tempo: number }[] =>
+  metronomeMarkings(reading.markings).map(({ start, tempo }) => ({ at: toTicks(ground.texture, start), tempo }));
 
 /** Everything that is marked to happen to the time, printed or editorial. */
 export interface TimeActs {
@@ -200,7 +193,7 @@ function leaningNotes(ground: PerformanceGround, reading: Reading): { from: numb
       t.role === 'appoggiatura' || t.role === 'suspension'
         ? 1
         : marked.has(note.id) || note.marks?.some((m) => /accent|tenuto/.test(m.name))
-          ? 0.7
+          ? MARKED_LEANING
           : 0;
     return leans ? [{ from: start, to: Math.min(end, start + beatTicks(ground, ground.score.measures[note.measure])), share: leans }] : [];
   });
@@ -227,7 +220,7 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
     const ratio = empty();
     tempi.forEach(({ at, tempo }, k) => {
       // An editorial mark holds until the next mark of any kind.
-      const printed = ground.marks.map((m) => ticks(m.start)).find((m) => m > at) ?? Infinity;
+      const printed = ground.marks.find((m) => m.at > at)?.at ?? Infinity;
       const until = Math.min(tempi[k + 1]?.at ?? Infinity, printed, texture.totalTicks);
       within(cells, { from: at, to: until }, (c) => {
         const planned = ((cells.to[c] - cells.from[c]) * 60) / (tempo * texture.ticksPerQuarter);

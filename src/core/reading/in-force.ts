@@ -1,5 +1,6 @@
 import { cmp, lte, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
+import { metronomeQuarters, tempoMarks } from '../score/tempo.ts';
 import { dynamicStep } from '../style/dynamics.ts';
 import type { Marking } from './markings.ts';
 
@@ -37,4 +38,22 @@ export function levelInForce(levels: readonly Level[], part: number, at: Fractio
     if (level.part === part) found = level;
   }
   return found;
+}
+
+/** Editorial metronome marks with their tempo in quarters a minute, in order of time. */
+export const metronomeMarkings = (markings: readonly Marking[]): { start: Fraction; tempo: number }[] =>
+  markings
+    .flatMap((m) => {
+      const match = m.kind === 'metronome' ? /^\s*(\w+)(\.*)\s*=\s*(.+)$/.exec(m.value) : null;
+      const tempo = match ? metronomeQuarters({ unit: match[1], dots: match[2].length, perMinute: match[3] }) : 0;
+      return tempo ? [{ start: m.start, tempo }] : [];
+    })
+    .sort((a, b) => cmp(a.start, b.start));
+
+/** Tempo of a reading at a moment in quarters a minute: of the last mark, printed or editorial; an editorial one outweighs the page at its moment. */
+export function tempoOfReading(score: Score, markings: readonly Marking[], at: Fraction): number | null {
+  const own = metronomeMarkings(markings).findLast((m) => lte(m.start, at));
+  const printed = tempoMarks(score).findLast((m) => lte(m.start, at));
+  if (own && (!printed || lte(printed.start, own.start))) return own.tempo;
+  return printed ? (printed.low + printed.high) / 2 : null;
 }

@@ -15,8 +15,9 @@ const MAX_PLAYED = 100_000;
  * The order in which the measures are played: repeats, endings, da capo, dal segno, coda and fine.
  * A closing repeat without an opening one goes back to just after the previous closing one, else to the
  * beginning; after da capo or dal segno repeats are not taken again and the last ending is played.
+ * @param repeats false where repeats are left out from the beginning: each passage once, with its last ending
  */
-export function unfold(measures: readonly Measure[]): PlayedMeasure[] {
+export function unfold(measures: readonly Measure[], repeats = true): PlayedMeasure[] {
   const endings = endingOfMeasure(measures);
   const order: PlayedMeasure[] = [];
   const passes = new Array<number>(measures.length).fill(0);
@@ -31,7 +32,7 @@ export function unfold(measures: readonly Measure[]): PlayedMeasure[] {
       round = 1;
     }
     const ending = endings[at];
-    if (ending && !(jumped ? ending.last : ending.numbers.includes(round))) {
+    if (ending && !(jumped || !repeats ? ending.last : ending.numbers.includes(round))) {
       at++;
       continue;
     }
@@ -45,7 +46,7 @@ export function unfold(measures: readonly Measure[]): PlayedMeasure[] {
         continue;
       }
     }
-    if (measure.repeatEnd && !jumped) {
+    if (measure.repeatEnd && !jumped && repeats) {
       const rounds = ending ? Math.max(measure.repeatEnd, ending.rounds) : measure.repeatEnd;
       if (round < rounds) {
         round++;

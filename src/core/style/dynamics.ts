@@ -4,6 +4,9 @@ export const DYNAMIC_STEPS = ['pppp', 'ppp', 'pp', 'p', 'mp', 'mf', 'f', 'ff', '
 /** Loudness of one step in decibels; from memory, adjustable. Handbook 5.1. */
 export const STEP_DB = 5;
 
+/** MIDI velocities: MusicXML's `sound dynamics` is a percentage of 90, f is 100 % and mf 71 %. MusicXML 4.0; handbook 5.2. */
+export const VELOCITY = { f: 90, mf: 64 };
+
 /** Signs that act on one note: which step stays in force after it. */
 const AFTER: Record<string, string | null> = {
   fp: 'p',
@@ -17,6 +20,9 @@ const AFTER: Record<string, string | null> = {
   sfpp: 'pp',
   pf: 'f'
 };
+
+/** True for signs that force one note: sf, sfz, fp … */
+export const isForced = (sign: string): boolean => sign in AFTER && sign !== 'pf';
 
 /** Step of a sign, 0 = pppp … 9 = ffff; null for accents such as sf, which change nothing that stays in force. */
 export function dynamicStep(sign: string): number | null {

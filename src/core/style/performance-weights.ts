@@ -66,6 +66,9 @@ export const CADENZA = 0.3;
 /** Where the short note of a dotted pair begins when dots are sharpened: from 3/4 toward a double dot. Quantz 1752; amount by hand. */
 export const SHARPENED = 0.835;
 
+/** Furthest that a swung or unequal pair, and a sharpened dot, may be bent, as a share of beat and pair, whatever the amount. Set by hand. */
+export const MOST_BENT = { pair: 0.8, dot: 0.92 };
+
 /** Long over short of unequal notes. Handbook 4. */
 export const INEGALES: Record<string, number> = { mild: 1.5, full: 2 };
 
@@ -124,9 +127,23 @@ export const EMPHASIS: Record<Period, { meter: number; line: number; harmony: nu
   modern: { meter: 0.5, line: 0.3, harmony: 0.3 }
 };
 
+/** No moment gets shorter than this share of its length at the reading's tempo, whatever the effects add up to. Set by hand. */
+export const SHORTEST_CELL = 0.35;
+
+/** Share of a leaning note's lengthening that accents and dashes get. Set by hand. */
+export const MARKED_LEANING = 0.7;
+
+/** Ornament notes quicker than so many seconds run into each other: ten alternations a second. From memory; handbook 6.3. */
+export const QUICKEST_ORNAMENT = 0.05;
+
+/** How taps are read: weights of a beat with its neighbours; shortest and longest beat, against the usual one, that is no slip. Set by hand. */
+export const TAPS = { smoothing: [0.25, 0.5, 0.25], least: 0.4, most: 3 };
+
 /** Seconds of a short small note, and by how much a broken chord spreads, by instrument. Set by hand. */
 export const SMALL_NOTES = { seconds: 0.07, mostOfNote: 0.4 };
 export const SPREAD: Partial<Record<Family, number>> = { keyboard: 0.035, strings: 0.05 };
+/** The upper pair of a chord broken two and two follows after so many of these steps. Set by hand. */
+export const PAIR_SPREAD = 1.6;
 
 /** A displacement is noticed from this share of the beat on, or from these milliseconds in beats under a quarter of a second. Handbook 1.9. */
 export const NOTICED = { share: 0.025, seconds: 0.006, shortBeat: 0.24 };

@@ -6,8 +6,9 @@ export type TimeWord =
   | { kind: 'at once' | 'restore' | 'wait' };
 
 const SLOW = /\b(rit|ritard\w*|rall\w*|allarg\w*|slarg\w*|slentando|retard\w*|ralent\w*|cédez|zögernd|langsamer|slowing|settle)\b/i;
-const DYING = /\b(morendo|smorz\w*|perdend\w*|mancando|calando|estinto)\b/i;
-const FAST = /\b(accel\w*|string\w*|affrett\w*|pressez|eilend|beschleunigen|schneller werden|hurrying)\b/i;
+const DYING = /\b(morendo|smorz\w*|perdend\w*|mancando|estinto)\b/i;
+const CALANDO = /\bcalando\b/i;
+const FAST = /\b(accel\w*|stringendo|string\.|affrett\w*|pressez|eilend|beschleunigen|schneller werden|hurrying)/i;
 const AT_ONCE = /\b(riten\w*|retenu)\b/i;
 const SLOWER = /(meno (mosso|vivo|allegro)|più (lento|largo|tranquillo)|plus lent|ruhiger)/i;
 const FASTER = /(più (mosso|vivo|allegro|animato|presto)|plus (vite|animé|vif)|bewegter)/i;
@@ -19,21 +20,21 @@ export const LAST_TIME = /last time/i;
 
 /**
  * What a printed or editorial word does to the tempo; null when nothing.
- * @param dying whether morendo and its kin act on time, too (not in Mozart's time; handbook 7.5)
+ * @param calando whether calando acts on time, too (in Mozart's time on loudness only [C], handbook 7.5)
  */
-export function timeWord(text: string, dying = true): TimeWord | null {
+export function timeWord(text: string, calando = true): TimeWord | null {
   if (RESTORE.test(text)) return { kind: 'restore' };
   if (AT_ONCE.test(text)) return { kind: 'at once' };
   const size =
     /\b(poco|un peu|etwas|slightly)\b/i.test(text) && !/poco a poco/i.test(text)
       ? 'little'
-      : /\bmolto|sehr|much\b/i.test(text)
+      : /\b(molto|sehr|much)\b/i.test(text)
         ? 'much'
         : 'plain';
   if (SLOWER.test(text)) return { kind: 'new', way: -1, size };
   if (FASTER.test(text)) return { kind: 'new', way: 1, size };
   if (SLOW.test(text)) return { kind: 'slow', size: /settle/i.test(text) ? 'little' : size };
-  if (dying && DYING.test(text)) return { kind: 'slow', size: 'little' };
+  if (DYING.test(text) || (calando && CALANDO.test(text))) return { kind: 'slow', size: 'little' };
   if (FAST.test(text)) return { kind: 'fast', size };
   if (WAIT.test(text)) return { kind: 'wait' };
   return null;

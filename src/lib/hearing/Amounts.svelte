@@ -1,6 +1,7 @@
 <script lang="ts">
   import { cmp } from '$core/score/fraction';
   import { EFFECTS, MOST_AMOUNT, type EffectKey } from '$core/style/effects';
+  import { CAUTIONS } from '$core/style/cautions';
   import { sourceNames } from '../brief/names';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -65,6 +66,7 @@
     </label>
   {/each}
 {/each}
+<p class="quiet care">{CAUTIONS.hearing}</p>
 {#if locals.length}
   <h3>For some bars only</h3>
   {#each locals as local, k (k)}

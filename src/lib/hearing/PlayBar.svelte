@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { Button } from 'carbon-components-svelte';
   import Menu from '../frame/Menu.svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -50,6 +51,9 @@
   $effect(() => {
     if (workspace.score) workspace.needPerformance();
   });
+
+  // Without its bar nothing could be stopped.
+  onMount(() => () => player.playing && player.stop());
 </script>
 
 <svelte:window onkeydown={key} />

@@ -1,5 +1,6 @@
 import type * as ToneModule from 'tone';
 import { clicksOf, indexAt, placeAt, secondsAt, spanOf, type Click } from '$core/performance/places';
+import { firstFrom } from '$core/performance/search';
 import { brightnessOf } from '$core/performance/loudness';
 import type { Performance, PlayedNote } from '$core/performance/perform';
 import type { Score } from '$core/score/model';
@@ -35,6 +36,9 @@ export interface ScheduledNote {
 /** Seconds that notes are handed over before they sound, and before the first one. */
 const AHEAD = 0.2;
 const LEAD_IN = 0.06;
+
+/** Seconds after which a note is looked for no more among those that sound. */
+const LONGEST_NOTE = 12;
 
 /** Where the softest and the loudest notes are cut off, in hertz. Set by ear. */
 const DULLEST = 1800;
@@ -242,10 +246,8 @@ export class Player {
 
   private seek(seconds: number): void {
     const { notes } = this.current!;
-    this.nextNote = notes.findIndex((n) => n.onset >= seconds - 1e-6);
-    if (this.nextNote < 0) this.nextNote = notes.length;
-    this.nextClick = this.clicks.findIndex((c) => c.at >= seconds - 1e-6);
-    if (this.nextClick < 0) this.nextClick = this.clicks.length;
+    this.nextNote = firstFrom(notes.length, (k) => notes[k].onset, seconds - 1e-6);
+    this.nextClick = firstFrom(this.clicks.length, (k) => this.clicks[k].at, seconds - 1e-6);
   }
 
   /** Hands over what begins within the next moment. */
@@ -334,8 +336,8 @@ export class Player {
     const { current, seconds } = this;
     if (!this.playing || !current) return [];
     const found: string[] = [];
-    const last = current.notes.findIndex((n) => n.onset > seconds);
-    for (let k = (last < 0 ? current.notes.length : last) - 1; k >= 0 && seconds - current.notes[k].onset < 12; k--)
+    const after = firstFrom(current.notes.length, (k) => current.notes[k].onset, seconds);
+    for (let k = after - 1; k >= 0 && seconds - current.notes[k].onset < LONGEST_NOTE; k--)
       if (current.notes[k].end > seconds && this.wants(current.notes[k])) found.push(current.notes[k].note);
     return found;
   }

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { PAPERS, STAFF_SIZES, USUAL_PAGES, VARIANTS, type PageSettings } from '../../core/edition/paper.ts';
+import { TAPS } from '../../core/style/performance-weights.ts';
 import { EFFECTS, MOST_AMOUNT } from '../../core/style/effects.ts';
 import { MARKING_KINDS } from '../../core/reading/markings.ts';
 import { CADENCE_TYPES } from '../../core/analysis/facts.ts';
@@ -142,7 +143,16 @@ const single = [
   type('pull-time', { measure: measure.required(), ratio: Joi.number().min(0.4).max(3).allow(null).required() }),
   type('take-rubato', {
     bars: Joi.object()
-      .pattern(/^\d{1,6}$/, Joi.array().items(Joi.number().min(-0.6).max(3)).max(64))
+      .pattern(
+        /^\d{1,6}$/,
+        Joi.array()
+          .items(
+            Joi.number()
+              .min(TAPS.least - 1)
+              .max(TAPS.most - 1)
+          )
+          .max(1024)
+      )
       .max(5000)
       .allow(null)
       .required()

@@ -33,7 +33,7 @@ export type StudyRequest =
       part: number;
     }
   /** The reading as timed notes, and the page to the letter; with a marking on trial, under its key. */
-  | { type: 'perform'; number: number; pins: Pin[]; base: Facts | null; reading: Reading; trial: string | null }
+  | { type: 'perform'; pins: Pin[]; base: Facts | null; reading: Reading; trial: string | null }
   | { type: 'find'; notes: string[] }
   | { type: 'skeleton'; from: number; to: number; level: 1 | 2; part: number; pins: Pin[]; base: Facts | null };
 
@@ -43,8 +43,8 @@ export type StudyAnswer =
   | { type: 'studied'; number: number; facts: Facts; proposals: Proposal[]; questions: QuestionPlaces[] }
   | { type: 'effects'; number: number; key: SchoolKey; effects: Effect[] }
   | { type: 'detailed'; number: number; details: Details }
-  /** `page` is null for a trial. */
-  | { type: 'performed'; number: number; plan: Performance; page: Performance | null; trial: string | null }
+  /** `page` only when it is another one than was sent before; never for a trial. */
+  | { type: 'performed'; plan: Performance; page: Performance | null; trial: string | null }
   | { type: 'found'; notes: string[]; places: MotiveOccurrence[] }
   | { type: 'skeleton'; from: number; to: number; document: string | null }
   | { type: 'failed'; message: string };
@@ -70,15 +70,15 @@ function detailsOf(pins: Pin[], base: Facts | null): Details {
 }
 
 /** The score made ready to be played, kept while corrections and part stay. */
-let ground: { key: string; ground: PerformanceGround } | null = null;
+let ground: { key: string; ground: PerformanceGround; pageSent: boolean } | null = null;
 
-function groundOf(pins: Pin[], base: Facts | null, part: number): PerformanceGround {
+function groundOf(pins: Pin[], base: Facts | null, part: number): NonNullable<typeof ground> {
   const key = `${part}|${JSON.stringify(pins)}`;
   if (ground?.key !== key) {
     const more = detailsOf(pins, base);
-    ground = { key, ground: performanceGround(score!, study(pins, base).facts, more, opened().texture, part) };
+    ground = { key, ground: performanceGround(score!, study(pins, base).facts, more, opened().texture, part), pageSent: false };
   }
-  return ground.ground;
+  return ground;
 }
 
 function skeletonOf(request: Extract<StudyRequest, { type: 'skeleton' }>): string | null {
@@ -115,15 +115,12 @@ self.onmessage = ({ data }: MessageEvent<StudyRequest>) => {
       answer({ type: 'effects', number: data.number, key: data.key, effects });
     } else if (data.type === 'details') answer({ type: 'detailed', number: data.number, details: detailsOf(data.pins, data.base) });
     else if (data.type === 'perform') {
-      const { number, reading, trial } = data;
-      const played = groundOf(data.pins, data.base, reading.part);
-      answer({
-        type: 'performed',
-        number,
-        plan: perform(played, reading),
-        page: trial === null ? perform(played, reading, true) : null,
-        trial
-      });
+      const { reading, trial } = data;
+      const known = groundOf(data.pins, data.base, reading.part);
+      // The page to the letter depends on no reading: it goes out once.
+      const page = trial === null && !known.pageSent ? perform(known.ground, reading, true) : null;
+      if (page) known.pageSent = true;
+      answer({ type: 'performed', plan: perform(known.ground, reading), page, trial });
     } else if (data.type === 'find') answer({ type: 'found', notes: data.notes, places: findLike(opened().texture, data.notes) });
     else answer({ type: 'skeleton', from: data.from, to: data.to, document: skeletonOf(data) });
   } catch (error) {

@@ -78,6 +78,7 @@ export class Workspace {
   private readonly base: Facts;
   private readonly worker = takeStudyWorker();
   private wantsDetails = false;
+  private studiedOnce = false;
   private wantsPerformance = false;
   /** The worker plays; a change meanwhile is played next. */
   private performing: 'no' | 'yes' | 'again' = 'no';
@@ -236,7 +237,10 @@ export class Workspace {
       this.questionPlaces = answer.questions;
       this.studying = this.wantsDetails;
       if (this.wantsDetails) this.askDetails();
-      this.perform();
+      if (!this.studiedOnce) {
+        this.studiedOnce = true;
+        this.perform();
+      }
     } else if (answer.type === 'detailed') {
       if (answer.number !== this.studyNumber) return;
       this.details = answer.details;
@@ -283,7 +287,6 @@ export class Workspace {
     });
     this.send({
       type: 'perform',
-      number: 0,
       pins: this.pins,
       base: this.base,
       reading: withIt ? { ...reading, markings: [...reading.markings, marking] } : reading,
@@ -292,13 +295,14 @@ export class Workspace {
   }
 
   private perform(): void {
-    if (!this.wantsPerformance || !this.source) return;
+    // Proposals come first.
+    if (!this.wantsPerformance || !this.studiedOnce) return;
     if (this.performing !== 'no') {
       this.performing = 'again';
       return;
     }
     this.performing = 'yes';
-    const ask = () => this.send({ type: 'perform', number: 0, pins: this.pins, base: this.base, reading: this.reading, trial: null });
+    const ask = () => this.send({ type: 'perform', pins: this.pins, base: this.base, reading: this.reading, trial: null });
     // The page and the brief come first, unless one is listening.
     if (this.player.playing) ask();
     else setTimeout(ask, PERFORM_DELAY);
@@ -310,7 +314,8 @@ export class Workspace {
       this.trials.delete(answer.trial);
       return;
     }
-    this.performed = { plan: answer.plan, page: answer.page! };
+    const page = answer.page ?? this.performed?.page;
+    if (page) this.performed = { plan: answer.plan, page };
     this.player.refresh();
     const again = this.performing === 'again';
     this.performing = 'no';

@@ -1,6 +1,8 @@
 import { openPerformance } from '../../../src/core/performance/open.ts';
 import type { PerformanceGround } from '../../../src/core/performance/ground.ts';
 import { perform, type Performance } from '../../../src/core/performance/perform.ts';
+import type { Realisation } from '../../../src/core/performance/ornaments.ts';
+import { pitchName } from '../../../src/core/score/pitch.ts';
 import { EMPTY_READING, type Reading } from '../../../src/core/reading/commands.ts';
 import { draftOf } from '../../../src/core/reading/draft.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
@@ -35,3 +37,6 @@ export const onsets = (p: Performance): Map<string, number> => {
     if (!n.ornament && !found.has(`${n.note}|${p.bars[n.bar].pass}`)) found.set(`${n.note}|${p.bars[n.bar].pass}`, n.onset);
   return found;
 };
+
+/** An ornament by name and value: "A5 1/8, G5 1/8 …". */
+export const spelledOut = (r: Realisation): string => r.notes.map((n) => `${pitchName(n.pitch)} ${n.length.n}/${n.length.d}`).join(', ');

@@ -1,12 +1,11 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { ornamentStaff } from '../../../src/core/edition/ornament-staff.ts';
-import { spelledOut } from '../../../src/core/performance/ornaments.ts';
 import { ornamentsIn } from '../../../src/core/performance/realised.ts';
 import { toNumber } from '../../../src/core/score/fraction.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { abc, demo } from '../helpers.ts';
-import { groundOf, readingOf } from './play.ts';
+import { groundOf, readingOf, spelledOut } from './play.ts';
 
 const inPiece = (text: string, ...reading: Parameters<typeof readingOf>) => {
   const ground = groundOf(abc(text));

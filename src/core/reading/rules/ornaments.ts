@@ -4,6 +4,7 @@ import { levelAt, type Tone } from '../../analysis/texture.ts';
 import { pitchName } from '../../score/pitch.ts';
 import type { RuleContext } from '../context.ts';
 import { APPOGGIATURA_SHARE, TRILL_RATE } from '../../style/ornaments.ts';
+import { PLAYER_WORDS } from '../../style/player-words.ts';
 import { hasMark, oncePerSection, quarters, seconds, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
@@ -41,7 +42,7 @@ export const ORNAMENTS: Rule[] = [
     periods: { baroque: 0.7, classical: 0.6, romantic: 0.55, modern: 0.4 },
     sources: ['cpebach', 'hummel', 'spohr'],
     find: (c) => {
-      const text = { upper: 'from above', main: 'from the main note' }[c.schools['trill-start'] ?? ''];
+      const text = (PLAYER_WORDS.trillFrom as Record<string, string>)[c.schools['trill-start'] ?? ''];
       return text ? trills(c).map((t) => words(text, t, `${c.place(t.note.start)}: a trill`)) : [];
     }
   },
@@ -62,7 +63,7 @@ export const ORNAMENTS: Rule[] = [
           ? [
               {
                 kind: 'text',
-                value: 'one flick',
+                value: PLAYER_WORDS.flick,
                 at: t,
                 fact: `${c.place(t.note.start)}: ${time!.toFixed(2)} s leave room for ${notes} notes at ${TRILL_RATE.most} alternations a second`
               }
@@ -86,7 +87,7 @@ export const ORNAMENTS: Rule[] = [
           (n) => n.grace && n.part === t.note.part && next && n.start.n === next.note.start.n && n.start.d === next.note.start.d
         );
         return rises && !written && quarters(c, t) >= 1
-          ? [words('with an ending', t, `${c.place(t.note.start)}: the trill leads a step up`)]
+          ? [words(PLAYER_WORDS.ending, t, `${c.place(t.note.start)}: the trill leads a step up`)]
           : [];
       })
   },
@@ -135,7 +136,13 @@ export const ORNAMENTS: Rule[] = [
       const grace = c.score.notes.find((n) => n.grace && n.part === c.part && (all || n.grace.slash));
       const tone = grace && c.line.find((t) => t.note.start.n === grace.start.n && t.note.start.d === grace.start.d);
       return tone
-        ? [words('small notes short', tone, `${c.place(tone.note.start)}: small notes${grace.grace!.slash ? ' with a stroke' : ''}`)]
+        ? [
+            words(
+              PLAYER_WORDS.shortSmallNotes,
+              tone,
+              `${c.place(tone.note.start)}: small notes${grace.grace!.slash ? ' with a stroke' : ''}`
+            )
+          ]
         : [];
     }
   },
@@ -150,7 +157,7 @@ export const ORNAMENTS: Rule[] = [
     find: (c) =>
       c.line
         .filter((t) => hasMark(t, /^turn$/) && (t.note.dots || quarters(c, t) >= 2))
-        .map((t) => words('turn late', t, `${c.place(t.note.start)}: a turn on a ${t.note.dots ? 'dotted' : 'long'} note`))
+        .map((t) => words(PLAYER_WORDS.lateTurn, t, `${c.place(t.note.start)}: a turn on a ${t.note.dots ? 'dotted' : 'long'} note`))
   },
   {
     id: 'decorate-the-repeat',
@@ -176,7 +183,7 @@ export const ORNAMENTS: Rule[] = [
         const third = Math.abs(next.midi - t.midi) >= 3 && Math.abs(next.midi - t.midi) <= 4 && next.start === t.end;
         if (!third || quarters(c, t) < 1 || t.note.marks?.length) return [];
         used.add(t.note.measure);
-        return [words('2nd time: fill the third', t, `${c.place(t.note.start)}: a third between two notes, in a repeated strain`)];
+        return [words(PLAYER_WORDS.fillTheThird, t, `${c.place(t.note.start)}: a third between two notes, in a repeated strain`)];
       });
     }
   },

@@ -27,7 +27,7 @@
 
 {#if holder.current}
   {@const workspace = holder.current}
-  <div class="room" class:split={curves}>
+  <div class="room room-beside" class:split={curves}>
     <Ribbon {workspace} />
     <Toolbar {workspace}>
       <label><input type="checkbox" bind:checked={curves} /> curves</label>
@@ -61,9 +61,6 @@
 
 <style>
   .room {
-    height: 100%;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 24rem;
     grid-template-rows: auto auto minmax(0, 1fr) auto;
   }
 
@@ -71,21 +68,10 @@
     grid-template-rows: auto auto minmax(0, 1fr) minmax(0, 19rem) auto;
   }
 
-  .room > :global(.ribbon),
-  .room > :global(.tools),
-  .room > :global(.playbar) {
-    grid-column: 1 / -1;
-  }
-
   .page,
   .below {
     grid-column: 1;
     min-height: 0;
-  }
-
-  .page {
-    overflow-y: auto;
-    padding: 0.5rem 1.25rem 2rem;
   }
 
   .below {

@@ -32,7 +32,7 @@
 
 {#if holder.current}
   {@const workspace = holder.current}
-  <div class="room">
+  <div class="room room-beside">
     {#if planned}<Terrain {workspace} />{/if}
     <Ribbon {workspace} />
     <Toolbar {workspace}>
@@ -72,17 +72,7 @@
 
 <style>
   .room {
-    height: 100%;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 24rem;
     grid-template-rows: auto auto auto minmax(0, 1fr) auto;
-  }
-
-  .room > :global(.terrain),
-  .room > :global(.ribbon),
-  .room > :global(.tools),
-  .room > :global(.playbar) {
-    grid-column: 1 / -1;
   }
 
   .room > .page,
@@ -95,19 +85,7 @@
     grid-row: 5;
   }
 
-  .page {
-    overflow-y: auto;
-    padding: 0.5rem 1.25rem 2rem;
-    background: var(--paper);
-  }
-
   .opening {
     padding: 2rem;
-  }
-
-  @media (min-width: 1700px) {
-    .room {
-      grid-template-columns: minmax(0, 1fr) 30rem;
-    }
   }
 </style>

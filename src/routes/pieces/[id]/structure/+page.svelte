@@ -40,7 +40,7 @@
 </script>
 
 {#if workspace}
-  <div class="room" class:split={below !== 'nothing'}>
+  <div class="room room-beside" class:split={below !== 'nothing'}>
     <Ribbon {workspace} />
     <Toolbar {workspace}>
       <span class="rows" role="group" aria-label="On the page">
@@ -84,19 +84,11 @@
 
 <style>
   .room {
-    height: 100%;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 24rem;
     grid-template-rows: auto auto minmax(0, 1fr);
   }
 
   .room.split {
     grid-template-rows: auto auto minmax(0, 1fr) minmax(0, 20rem);
-  }
-
-  .room > :global(.ribbon),
-  .room > :global(.tools) {
-    grid-column: 1 / -1;
   }
 
   .room > :global(.side-panel) {
@@ -107,11 +99,6 @@
   .page,
   .below {
     grid-column: 1;
-  }
-
-  .page {
-    overflow-y: auto;
-    padding: 0.5rem 1.25rem 2rem;
   }
 
   .below {
