@@ -5,6 +5,7 @@ import { compareRecordings } from '../../../src/core/performance/recordings.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
 import { rubatoOf, tappedBeats } from '../../../src/core/performance/tap.ts';
 import { explainLoudness } from '../../../src/core/performance/explain.ts';
+import { TAPS } from '../../../src/core/style/performance-weights.ts';
 import { EMPTY_READING, replay, type Command } from '../../../src/core/reading/commands.ts';
 import { frac } from '../../../src/core/score/fraction.ts';
 import { abc } from '../helpers.ts';
@@ -112,4 +113,39 @@ test('amounts, pulls, rubato and recordings are acts of the reading, and are tak
 test('loudness is told with its reasons', () => {
   const p = perform(ground, readingOf('baroque'));
   assert.match(explainLoudness(p.loudness[0]), /^[+−][\d.]+ dB, marks alone \+0\.0: /);
+});
+
+test('however wild the taps, what is taken over stays within what a reading may hold', () => {
+  fc.assert(
+    fc.property(fc.array(fc.double({ min: 0.01, max: 30, noNaN: true }), { minLength: 2, maxLength: 16 }), (lengths) => {
+      const bars = rubatoOf(tappedBeats(page, 0, taps(lengths)));
+      for (const x of Object.values(bars).flat()) assert.ok(x >= TAPS.least - 1 && x <= TAPS.most - 1);
+    })
+  );
+});
+
+test('too few taps, or taps beyond the end, make no beats of their own', () => {
+  assert.deepEqual(tappedBeats(page, 0, []), []);
+  assert.deepEqual(tappedBeats(page, 0, [1]), []);
+  assert.equal(tappedBeats(page, 14, taps(new Array<number>(9).fill(1))).length, 2);
+});
+
+test('recordings with nothing to compare, or times that run backwards, give no tempo and no fault', () => {
+  const one = (times: { measure: number; seconds: number }[]) => compareRecordings(ground.score, page, [{ id: 'a', label: 'a', times }]);
+  assert.deepEqual(one([]).stretches, []);
+  assert.deepEqual(one([{ measure: 0, seconds: 5 }]).totals, [null]);
+  assert.equal(
+    one([
+      { measure: 0, seconds: 9 },
+      { measure: 2, seconds: 3 }
+    ]).stretches[0].tempi[0],
+    null
+  );
+  assert.deepEqual(
+    one([
+      { measure: 90, seconds: 1 },
+      { measure: 99, seconds: 3 }
+    ]).stretches,
+    []
+  );
 });

@@ -4,6 +4,8 @@ import fc from 'fast-check';
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { perform, type Performance } from '../../../src/core/performance/perform.ts';
+import { ornamentsIn } from '../../../src/core/performance/realised.ts';
+import { tiedLength } from '../../../src/core/score/ties.ts';
 import { explainTime, wholeOf } from '../../../src/core/performance/explain.ts';
 import { LOUDNESS_EFFECTS } from '../../../src/core/performance/loudness.ts';
 import { EMPTY_READING, type Reading } from '../../../src/core/reading/commands.ts';
@@ -316,4 +318,60 @@ test('the effects on loudness are told in a fixed order', () => {
     LOUDNESS_EFFECTS.map(() => 'loudness')
   );
   assert.equal(EMPTY_READING.localAmounts.length, 0);
+});
+
+test('repeats that are left out are left out whole: each bar once, with the last ending', () => {
+  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GABc|1 c4:|2 G4||c4|'));
+  const order = (repeats: string) => perform(ground, readingOf('modern', { repeats })).bars.map((b) => b.measure);
+  assert.deepEqual(order('same'), [0, 1, 2, 0, 1, 3, 4]);
+  assert.deepEqual(order('omit'), [0, 1, 3, 4]);
+  const settled = { id: 'x', kind: 'tempo' as const, value: 'settle, last time only', part: 0, staff: 1, start: frac(4), because: [] };
+  const p = perform(ground, readingOf('modern', { repeats: 'same', rubato: 'arch' }, { markings: [settled] }));
+  const second = p.bars.filter((b) => b.measure === 1);
+  assert.ok(second[1].planned > second[0].planned + 0.1, 'the last time alone settles');
+});
+
+test('every effect follows the tempo of the reading: twice as fast, half as many seconds, however far from the page', () => {
+  const score = abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^rit."GABc|cBAG|F!fermata!E3|');
+  const ground = groundOf(score);
+  const mark = (value: string) => [{ id: 'x', kind: 'metronome' as const, value, part: 0, staff: 1, start: frac(0), because: [] }];
+  const at = (value: string) =>
+    perform(ground, readingOf('romantic', { rubato: 'arch' }, { markings: mark(value) })).bars.map((b) => b.planned);
+  const [slow, fast, quickest] = [at('quarter = 60'), at('quarter = 120'), at('quarter = 240')];
+  slow.forEach((s, k) => {
+    assert.ok(Math.abs(fast[k] - s / 2) < 1e-6, `bar ${k}: ${fast[k]} against ${s / 2}`);
+    assert.ok(Math.abs(quickest[k] - s / 4) < 1e-6, `bar ${k}: ${quickest[k]} against ${s / 4}`);
+  });
+});
+
+test('swing and ornaments go by the tempo of the reading, not of the page', () => {
+  const ground = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=100\nK:C\nCDEF GABc|'));
+  const mark = { id: 'x', kind: 'metronome' as const, value: 'quarter = 240', part: 0, staff: 1, start: frac(0), because: [] };
+  const p = perform(ground, readingOf('swing', { swing: 'by-tempo' }, { markings: [mark], amounts: { leaning: 0 } }));
+  // At 240 the ratio is 1.5 (handbook 1.8): 150 ms of a beat of 250.
+  assert.ok(Math.abs(p.notes[1].onset - 0.15) < 1e-6);
+  const trill = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!trill!c2 d2|'));
+  const notes = (value: string) =>
+    ornamentsIn(trill.score, trill.facts, readingOf('classical', {}, { markings: [{ ...mark, value }] }), 0, 0)[0].realisation.notes.length;
+  assert.ok(notes('quarter = 60') > notes('quarter = 120'));
+});
+
+test('accounts know their written lengths; a tempo that changes inside a bar does not blur them', () => {
+  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCD[Q:1/4=120]EF|c3 z|'));
+  const p = literal(ground);
+  assert.deepEqual(
+    p.beats.map((b) => b.quarters),
+    new Array(8).fill(1)
+  );
+  assert.equal(p.bars[0].quarters, 4);
+  assert.ok(Math.abs(p.bars[0].literal - 3) < 1e-9);
+});
+
+test('ties sound as one note, across bars and through a pause in another voice', () => {
+  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nC2 E2-|E2 G2|'));
+  const p = literal(ground);
+  assert.equal(p.notes.length, 3);
+  assert.ok(Math.abs(p.notes[1].end - p.notes[1].onset - 4) < 1e-6);
+  assert.equal(toNumber(tiedLength(ground.score, ground.score.notes[1])), 4);
+  assert.equal(toNumber(tiedLength(ground.score, ground.score.notes[0])), 2);
 });

@@ -3,6 +3,7 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { clicksOf, indexAt, placeAt, secondsAt, spanOf } from '../../../src/core/performance/places.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
+import { firstFrom, lastBegun } from '../../../src/core/performance/search.ts';
 import { timeWord } from '../../../src/core/style/time-words.ts';
 import { soundOf } from '../../../src/core/style/sounds.ts';
 import { brightnessOf } from '../../../src/core/performance/loudness.ts';
@@ -80,13 +81,18 @@ test('words of tempo in several languages; what does nothing to the time is left
     ['cédez', { kind: 'slow', size: 'plain' }],
     ['zögernd', { kind: 'slow', size: 'plain' }],
     ['wait a little', { kind: 'wait' }],
+    ['morendo', { kind: 'slow', size: 'little' }],
+    ['on the G string', null],
+    ['strings alone', null],
+    ['string. molto', { kind: 'fast', size: 'much' }],
     ['dolce', null],
     ['with F# and D#', null]
   ];
   for (const [text, expected] of cases) assert.deepEqual(timeWord(text), expected, text);
-  // Calando and its kin act on loudness only in Mozart's time (handbook 7.5).
+  // Calando alone acts on loudness only in Mozart's time (handbook 7.5).
   assert.deepEqual(timeWord('calando'), { kind: 'slow', size: 'little' });
   assert.equal(timeWord('calando', false), null);
+  assert.deepEqual(timeWord('smorzando', false), { kind: 'slow', size: 'little' });
 });
 
 test('sounds are chosen by the names of instruments, the nearest where none is there', () => {
@@ -105,6 +111,26 @@ test('brightness grows with loudness and stays between 0 and 1', () => {
     fc.property(fc.double({ min: -60, max: 60, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (db, more) => {
       const [a, b] = [brightnessOf(db), brightnessOf(db + more)];
       assert.ok(a >= 0 && b <= 1 && b >= a);
+    })
+  );
+});
+
+test('what begins when is found as by going through the list', () => {
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: 0, max: 20 }), { maxLength: 30 }), fc.integer({ min: -2, max: 22 }), (list, moment) => {
+      const times = list.sort((a, b) => a - b);
+      const first = times.findIndex((t) => t >= moment);
+      assert.equal(
+        firstFrom(times.length, (k) => times[k], moment),
+        first < 0 ? times.length : first
+      );
+      assert.equal(
+        lastBegun(times.length, (k) => times[k], moment),
+        Math.max(
+          0,
+          times.findLastIndex((t) => t <= moment)
+        )
+      );
     })
   );
 });
