@@ -11,6 +11,6 @@ await build({
   format: 'esm',
   target: 'node20',
   // Large, with files of their own beside them, and loaded only by the tasks that need them.
-  external: ['verovio/*', 'pdfkit', 'svg-to-pdfkit', 'wawoff2'],
+  external: ['verovio/*', 'pdfkit', 'wawoff2'],
   logLevel: 'warning'
 });

@@ -10,6 +10,8 @@ export interface RowEntry {
   id: string;
   start: Fraction;
   text: string;
+  /** Where it ends, for rows that are drawn as brackets. */
+  until?: Fraction;
   /** Which row: part of the CSS class in the picture. */
   row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count';
 }
@@ -106,6 +108,28 @@ function withArticulations(mei: string, markings: readonly Marking[]): string {
   return result;
 }
 
+/** A bracket over a stretch of time with its text at the beginning, as far as it lies in the chunk. */
+function bracket(score: Frame, chunk: Chunk, r: RowEntry & { until: Fraction }): [Measure, string] | null {
+  const [from, to] = [measureAt(score, r.start), measureAt(score, r.until)];
+  if (to.index < chunk.from || from.index >= chunk.to) return null;
+  const first = score.measures[Math.max(from.index, chunk.from)];
+  const last = score.measures[Math.min(to.index, chunk.to - 1)];
+  const begins = first === from ? tstamp(first, sub(r.start, first.start)) : 1;
+  const ends = last === to ? tstamp(last, sub(r.until, last.start)) : tstamp(last, last.length);
+  const common = `type="analysis ${r.row}" place="above" staff="1" tstamp="${begins}"`;
+  const span = `<bracketSpan xml:id="${escapeXml(r.id)}" ${common} func="analytical" lform="solid" lwidth="narrow" tstamp2="${last.index - first.index}m+${ends}"/>`;
+  const name = first === from ? `<dir xml:id="${escapeXml(r.id)}-name" ${common}><rend fontstyle="normal" fontsize="80%">${escapeXml(r.text)}</rend></dir>` : '';
+  return [first, span + name];
+}
+
+/** Markings as they are placed: a breath is drawn where its note ends. */
+export function placed(markings: readonly Marking[], note: (id: string) => { duration: Fraction } | undefined): Marking[] {
+  return markings.map((m) => {
+    const held = (m.kind === 'breath' || m.kind === 'comma') && m.note ? note(m.note) : undefined;
+    return held ? { ...m, end: add(m.start, held.duration) } : m;
+  });
+}
+
 /**
  * Adds markings and analysis rows to the MEI that the engraver made of one chunk. Ids are kept, so every
  * sign in the picture can be traced to its marking; all of them bear the class "editorial".
@@ -123,6 +147,11 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
   }
   const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
   for (const r of rows) {
+    if (r.until) {
+      const [first, xml] = bracket(score, chunk, r as RowEntry & { until: Fraction }) ?? [];
+      if (first) put(first, xml!);
+      continue;
+    }
     const measure = inside(r.start);
     // Chords and keys keep a line of their own; the other rows find room beside it.
     const name = r.row === 'chords' || r.row === 'keys' ? 'harm' : 'dir';

@@ -1,5 +1,7 @@
 import { cmp } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
+import { measureAt } from '../score/position.ts';
+import type { Marking } from '../reading/markings.ts';
 import type { Chunk } from './chunk.ts';
 
 /** A chunk of measures with the systems it is set in; `systems` holds the first measure of each. */
@@ -29,7 +31,7 @@ function barWidths(score: Score): number[] {
 }
 
 /** How many slurs, ties and hairpins each bar line cuts; index k is the line before measure k. */
-function crossings(score: Score): number[] {
+function crossings(score: Score, markings: readonly Marking[] = []): number[] {
   const count = score.measures.length;
   const crossing = new Array<number>(count + 1).fill(0);
   const measureOf = new Map(score.notes.map((n) => [n.id, n.measure]));
@@ -43,7 +45,26 @@ function crossings(score: Score): number[] {
     const last = score.measures.findLastIndex((m) => cmp(m.start, h.end) < 0);
     cross(first, last);
   }
+  for (const m of markings) if (m.end) cross(measureAt(score, m.start).index, measureAt(score, m.end).index);
   return crossing;
+}
+
+/**
+ * Joins chunks into longer ones of at least so many systems, between which nothing is cut; the first of them may be
+ * shorter, so that it is there early.
+ */
+export function joinChunks(score: Score, chunks: readonly SetChunk[], markings: readonly Marking[], first: number, least: number): SetChunk[] {
+  const cut = crossings(score, markings);
+  const joined: SetChunk[] = [];
+  for (const chunk of chunks) {
+    const last = joined.at(-1);
+    const enough = last && last.systems.length >= (joined.length === 1 ? first : least);
+    if (last && (!enough || cut[chunk.from] > 0)) {
+      last.systems.push(...chunk.systems);
+      last.to = chunk.to;
+    } else joined.push({ ...chunk, systems: [...chunk.systems] });
+  }
+  return joined;
 }
 
 /**
@@ -95,13 +116,13 @@ export function planSystems(score: Score, capacity: number, niceStarts: Readonly
   return chunks;
 }
 
-/** Puts the planned line breaks into the MEI of a chunk. */
-export function breakSystems(mei: string, chunk: SetChunk): string {
+/** Puts the planned line breaks into the MEI of a chunk; as page breaks, each system becomes a picture of its own. */
+export function breakSystems(mei: string, chunk: SetChunk, sign: 'sb' | 'pb' = 'sb'): string {
   let result = mei.replace(/<(?:sb|pb)\b[^>]*\/>/g, '');
   // The first one is needed too: without any encoded break the engraver would choose its own.
   for (const start of chunk.systems) {
     const at = result.search(new RegExp(`<measure\\b[^>]*xml:id="m${start}"`));
-    if (at >= 0) result = `${result.slice(0, at)}<sb/>${result.slice(at)}`;
+    if (at >= 0) result = `${result.slice(0, at)}<${sign}/>${result.slice(at)}`;
   }
   return result;
 }

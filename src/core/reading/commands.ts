@@ -5,6 +5,8 @@ import type { Period } from '../style/profiles.ts';
 import type { LocalAnswer, SchoolKey } from '../style/schools.ts';
 import type { Style } from './context.ts';
 import type { Marking } from './markings.ts';
+import { USUAL_PAGES, type PageSettings } from './page-settings.ts';
+import type { RichText } from './rich-text.ts';
 
 /** One act of the instructor. A reading is nothing but the list of its commands. */
 export type Command =
@@ -23,6 +25,11 @@ export type Command =
   | { type: 'pull-time'; measure: number; ratio: number | null }
   | { type: 'take-rubato'; bars: Record<number, number[]> | null }
   | { type: 'keep-recording'; id: string; recording: Recording | null }
+  | { type: 'set-pages'; pages: PageSettings }
+  /** The preface in the instructor's words; null lets the drafted one stand again. */
+  | { type: 'write-preface'; text: RichText | null }
+  /** What is to be remembered on the card for the stand; null lets the drafted lines stand again. */
+  | { type: 'write-card'; lines: string[] | null }
   | { type: 'together'; what: string; commands: Command[] }
   | { type: 'accept-finding'; finding: string; because: string | null }
   | { type: 'draft'; kept: { key: string; marking: Marking }[] }
@@ -112,6 +119,9 @@ export interface Reading {
   rubato: Record<number, number[]>;
   recordings: Recording[];
   briefs: WrittenBrief[];
+  pages: PageSettings;
+  preface: RichText | null;
+  card: string[] | null;
   /** Rules switched off (0) or made stronger, by id; 1 is a rule's own strength. */
   ruleFactors: Record<string, number>;
   /** Findings of the proof that stand, by id, with the reason why. */
@@ -139,6 +149,9 @@ export const EMPTY_READING: Reading = {
   rubato: {},
   recordings: [],
   briefs: [],
+  pages: USUAL_PAGES,
+  preface: null,
+  card: null,
   ruleFactors: {},
   accepted: {},
   survey: {},
@@ -188,6 +201,12 @@ export function apply(state: Reading, command: Command): Reading {
       const others = state.briefs.filter((b) => b.from !== from || b.to !== to);
       return { ...state, briefs: text === null ? others : [...others, { from, to, text }] };
     }
+    case 'set-pages':
+      return { ...state, pages: command.pages };
+    case 'write-preface':
+      return { ...state, preface: command.text };
+    case 'write-card':
+      return { ...state, card: command.lines };
     case 'set-amount': {
       const { effect, amount, range } = command;
       if (range) {
@@ -318,6 +337,12 @@ export function describe(command: Command): string {
       return command.range ? `asked for ${command.range.low} to ${command.range.high}` : 'no tempo is asked for';
     case 'write-brief':
       return command.text === null ? 'letting a brief go' : 'writing a brief';
+    case 'set-pages':
+      return 'setting the pages';
+    case 'write-preface':
+      return command.text === null ? 'drafting the preface again' : 'writing the preface';
+    case 'write-card':
+      return command.lines === null ? 'drafting the card again' : 'writing the card';
     case 'set-amount':
       return command.amount === null ? `${command.effect} as usual` : `${command.effect} ${Math.round(100 * command.amount)} %`;
     case 'pull-time':

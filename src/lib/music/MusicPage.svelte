@@ -1,8 +1,7 @@
 <script lang="ts">
   import { planSystems } from '$core/edition/systems';
-  import type { RowEntry } from '$core/edition/mei';
+  import { placed, type RowEntry } from '$core/edition/mei';
   import type { Marking } from '$core/reading/markings';
-  import { add } from '$core/score/fraction';
   import { measureAt } from '$core/score/position';
   import type { Workspace } from '../workspace/workspace.svelte';
   import SystemView from './SystemView.svelte';
@@ -57,11 +56,7 @@
     if (!score) return [];
     const place = (time: Marking['start']) => chunks.findIndex((c) => measureAt(score, time).index < c.to);
     const result = chunks.map(() => ({ markings: [] as Marking[], rows: [] as RowEntry[] }));
-    for (const m of markings) {
-      // A breath is drawn where its note ends.
-      const note = m.kind === 'breath' || m.kind === 'comma' ? workspace.note(m.note) : undefined;
-      result[place(m.start)]?.markings.push(note ? { ...m, end: add(m.start, note.duration) } : m);
-    }
+    for (const m of placed(markings, (id) => workspace.note(id))) result[place(m.start)]?.markings.push(m);
     for (const r of rows) result[place(r.start)]?.rows.push(r);
     return result;
   });

@@ -1,5 +1,7 @@
 import Joi from 'joi';
-import { PAPERS, STAFF_SIZES, USUAL_PAGES, VARIANTS, type PageSettings } from '../../core/edition/paper.ts';
+import { FORMATS } from './formats.ts';
+import { EXTRAS, PAPERS, STAFF_SIZES, VARIANTS } from '../../core/reading/page-settings.ts';
+import { MOST_TO_REMEMBER } from '../../core/edition/text/card.ts';
 import { TAPS } from '../../core/style/performance-weights.ts';
 import { EFFECTS, MOST_AMOUNT } from '../../core/style/effects.ts';
 import { MARKING_KINDS } from '../../core/reading/markings.ts';
@@ -115,7 +117,69 @@ const measure = integer.min(0).max(100_000);
 const level = Joi.number().min(0).max(9);
 const rate = Joi.number().min(10).max(500);
 
+const pages = Joi.object({
+  paper: Joi.string()
+    .valid(...Object.keys(PAPERS))
+    .required(),
+  landscape: Joi.boolean().required(),
+  staff: Joi.string()
+    .valid(...Object.keys(STAFF_SIZES))
+    .required(),
+  variant: Joi.string()
+    .valid(...VARIANTS)
+    .required(),
+  show: Joi.array()
+    .items(Joi.string().valid(...EXTRAS))
+    .unique()
+    .required(),
+  hidden: Joi.array()
+    .items(Joi.string().valid(...MARKING_KINDS))
+    .unique()
+    .required()
+});
+
+const inline = Joi.alternatives(
+  Joi.object({
+    type: Joi.string().valid('text').required(),
+    text: Joi.string().max(20_000).required(),
+    marks: Joi.array()
+      .items(Joi.object({ type: Joi.string().valid('bold', 'italic').required() }))
+      .max(2)
+  }),
+  Joi.object({ type: Joi.string().valid('hardBreak').required() })
+);
+const inlines = Joi.array().items(inline).max(2000);
+const blocks = Joi.array().items(Joi.link('#block')).max(2000).required();
+/** Text of the preface: only these kinds of blocks, so that nothing else is ever kept or shown. */
+const richText = Joi.object({
+  type: Joi.string().valid('doc').required(),
+  content: Joi.array()
+    .items(
+      Joi.alternatives(
+        Joi.object({ type: Joi.string().valid('paragraph').required(), content: inlines }),
+        Joi.object({
+          type: Joi.string().valid('heading').required(),
+          attrs: Joi.object({ level: Joi.number().valid(2, 3).required() }).required(),
+          content: inlines
+        }),
+        Joi.object({
+          type: Joi.string().valid('bulletList', 'orderedList').required(),
+          content: Joi.array()
+            .items(Joi.object({ type: Joi.string().valid('listItem').required(), content: blocks }))
+            .max(2000)
+            .required()
+        }),
+        Joi.object({ type: Joi.string().valid('blockquote').required(), content: blocks })
+      ).id('block')
+    )
+    .max(2000)
+    .required()
+});
+
 const single = [
+  type('set-pages', { pages: pages.required() }),
+  type('write-preface', { text: richText.allow(null).required() }),
+  type('write-card', { lines: Joi.array().items(Joi.string().max(300)).max(MOST_TO_REMEMBER).allow(null).required() }),
   type('set-period', {
     period: Joi.string()
       .valid(...PERIODS)
@@ -223,19 +287,9 @@ export const appendSchema = Joi.object({
   commands: Joi.array().items(commandSchema).min(1).max(500).required()
 });
 
-export const formatSchema = Joi.string().valid('musicxml', 'mei', 'mid', 'literal.mid').required();
-export const pagesSchema = Joi.object<PageSettings>({
-  paper: Joi.string()
-    .valid(...Object.keys(PAPERS))
-    .default(USUAL_PAGES.paper),
-  landscape: Joi.boolean().default(USUAL_PAGES.landscape),
-  staff: Joi.string()
-    .valid(...Object.keys(STAFF_SIZES))
-    .default(USUAL_PAGES.staff),
-  variant: Joi.string()
-    .valid(...VARIANTS)
-    .default(USUAL_PAGES.variant)
-});
+export const formatSchema = Joi.string()
+  .valid(...Object.keys(FORMATS))
+  .required();
 export const idSchema = integer.min(1).required();
 export const revisionSchema = integer.min(0).required();
 export const hashSchema = Joi.string().hex().length(64).required();

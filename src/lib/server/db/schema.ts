@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const now = sql`(unixepoch())`;
 
@@ -22,12 +22,52 @@ export const pieces = sqliteTable(
     composer: text('composer').notNull(),
     instrument: text('instrument').notNull(),
     bars: integer('bars').notNull(),
+    /** The source that the pages follow. */
     sourceHash: text('source_hash')
       .notNull()
       .references(() => sources.hash),
+    sourceName: text('source_name').notNull().default('The source'),
     createdAt: integer('created_at').notNull().default(now)
   },
   (t) => [index('pieces_by_source').on(t.sourceHash)]
+);
+
+/** Further sources of a piece, to be compared with the one that the pages follow. */
+export const comparedSources = sqliteTable(
+  'compared_sources',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    pieceId: integer('piece_id')
+      .notNull()
+      .references(() => pieces.id, { onDelete: 'cascade' }),
+    sourceHash: text('source_hash')
+      .notNull()
+      .references(() => sources.hash),
+    name: text('name').notNull(),
+    createdAt: integer('created_at').notNull().default(now)
+  },
+  (t) => [index('compared_sources_by_piece').on(t.pieceId)]
+);
+
+/** Frozen states of readings as they were published; never changed. */
+export const editions = sqliteTable(
+  'editions',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    pieceId: integer('piece_id')
+      .notNull()
+      .references(() => pieces.id, { onDelete: 'cascade' }),
+    /** Counts the editions of a piece from 1. */
+    number: integer('number').notNull(),
+    /** Name of the reading that was frozen. */
+    readingName: text('reading_name').notNull(),
+    note: text('note').notNull(),
+    /** All that the edition was made of, in itself. */
+    content: text('content', { mode: 'json' }).notNull(),
+    pdf: blob('pdf', { mode: 'buffer' }).notNull(),
+    createdAt: integer('created_at').notNull().default(now)
+  },
+  (t) => [uniqueIndex('editions_by_number').on(t.pieceId, t.number)]
 );
 
 /** Results of the engine, by source and engine version; may be thrown away at any time. */

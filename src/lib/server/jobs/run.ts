@@ -34,8 +34,8 @@ export async function runTask<T extends TaskName>(
   const timer = setTimeout(() => void worker.terminate(), TIME_LIMIT_MS);
   try {
     return await new Promise<TaskResult<T>>((done, fail) => {
-      worker.on('message', (message: { stage?: string; result?: TaskResult<T>; refused?: string }) => {
-        if (message.stage) progress(message.stage);
+      worker.on('message', (message: { stage?: string; piece?: string; result?: TaskResult<T>; refused?: string }) => {
+        if (message.stage) progress(message.stage, message.piece);
         else if (message.refused) fail(new TaskRefused(message.refused));
         else done(message.result as TaskResult<T>);
       });

@@ -1,19 +1,12 @@
 import { analyse } from '../../../core/analysis/analyse.ts';
 import type { Facts } from '../../../core/analysis/facts.ts';
-import { chunkWriter } from '../../../core/edition/chunk.ts';
-import { editionMeiFile } from '../../../core/edition/mei-file.ts';
-import { editionMusicXml } from '../../../core/edition/musicxml.ts';
-import { midiFile } from '../../../core/performance/midi.ts';
-import { openPerformance } from '../../../core/performance/open.ts';
-import { perform } from '../../../core/performance/perform.ts';
-import { styleOf, type Reading } from '../../../core/reading/commands.ts';
-import { propose } from '../../../core/reading/propose.ts';
-import type { PdfInput } from './pdf/edition-pdf.ts';
-import type { Marking } from '../../../core/reading/markings.ts';
+import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { excerptDocument } from '../../../core/score/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey, type Survey } from '../../../core/survey/survey.ts';
+import type { Format } from '../formats.ts';
+import { editionFile, pagesOf, type EditionInput } from './edition-file.ts';
 
 /** What came of a file: its document, what stands on the shelf, and the first study. */
 export interface Intake {
@@ -27,7 +20,8 @@ export interface Intake {
   survey: Survey;
 }
 
-export type Progress = (stage: string) => void;
+/** Says how far the work is; a piece of the result that is ready goes with it. */
+export type Progress = (stage: string, piece?: string) => void;
 
 /** Work that is too heavy for the server's main thread; each runs in a worker, by name. */
 export const TASKS = {
@@ -66,34 +60,19 @@ export const TASKS = {
     return { facts, survey: survey(score, facts) };
   },
 
-  edition({ document, markings }: { document: string; markings: Marking[] }): string {
-    return editionMusicXml(document, readMusicXml(document), markings);
+  /** The pages of an edition as SVG pictures; each goes out as soon as it is full. */
+  async pages(input: EditionInput, progress: Progress): Promise<{ count: number }> {
+    let count = 0;
+    for await (const { page, maker } of pagesOf(input, progress)) {
+      progress(`page ${page.number}`, pageSvg(page, maker.glyphs, maker.musicFont(), input.names.title));
+      count++;
+    }
+    return { count };
   },
 
-  /** A Standard MIDI File of a reading, or of the page to the letter. */
-  midi({ document, reading, literal }: { document: string; reading: Reading; literal: boolean }): Uint8Array {
-    const score = readMusicXml(document);
-    return midiFile(score, perform(openPerformance(score, reading), reading, literal));
-  },
-
-  /** The edition as a PDF. */
-  async pdf(
-    { document, reading, title, composer, instrument, settings }: Omit<PdfInput, 'score' | 'facts' | 'proposals'>,
-    progress: Progress
-  ): Promise<Uint8Array> {
-    progress('reading the score');
-    const score = readMusicXml(document);
-    const { facts, details } = openPerformance(score, reading);
-    const proposals = propose(score, facts, { ...styleOf(reading), details }, reading.part);
-    const { editionPdf } = await import('./pdf/edition-pdf.ts');
-    return editionPdf({ document, score, facts, reading, proposals, title, composer, instrument, settings }, progress);
-  },
-
-  async mei({ document, markings, editor }: { document: string; markings: Marking[]; editor: string }): Promise<string> {
-    const score = readMusicXml(document);
-    const { meiOf } = await import('./engrave.ts');
-    const mei = await meiOf(chunkWriter(document, score)({ from: 0, to: score.measures.length }));
-    return editionMeiFile(mei, score, markings, editor);
+  /** An edition as a file of some format. */
+  file({ input, format }: { input: EditionInput; format: Format }, progress: Progress): Promise<Uint8Array | string> {
+    return editionFile(input, format, progress);
   }
 };
 

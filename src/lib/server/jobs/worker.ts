@@ -6,7 +6,7 @@ import { TASKS, type Progress } from './tasks.ts';
 const { task, input } = workerData as { task: keyof typeof TASKS; input: never };
 try {
   const run = TASKS[task] as (input: never, progress: Progress) => unknown;
-  const result = await run(input, (stage) => parentPort!.postMessage({ stage }));
+  const result = await run(input, (stage, piece) => parentPort!.postMessage({ stage, piece }));
   parentPort!.postMessage({ result });
 } catch (error) {
   if (error instanceof ScoreError) parentPort!.postMessage({ refused: error.message });

@@ -1,8 +1,10 @@
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
-import { replay, type Command, type Reading } from '../../../core/reading/commands.ts';
+import type { Facts } from '../../../core/analysis/facts.ts';
+import { replay, type Command } from '../../../core/reading/commands.ts';
 import type { Database } from '../db/client.ts';
 import { commands, readings } from '../db/schema.ts';
-import { findDocument, findPiece, type Piece } from './pieces.ts';
+import type { EditionInput } from '../jobs/edition-file.ts';
+import { findDocument, findPiece, findStudy, type Piece } from './pieces.ts';
 
 export type ReadingRow = typeof readings.$inferSelect;
 
@@ -79,10 +81,23 @@ export async function append(db: Database, readingId: number, base: number, list
   return { revision: base + list.length };
 }
 
-/** A reading with all that its files are made of: its piece, the source's document, and its state. */
-export async function findWhole(db: Database, id: number): Promise<{ piece: Piece; document: string; reading: Reading } | undefined> {
-  const found = await findReading(db, id);
-  const piece = found && (await findPiece(db, found.pieceId));
+/** A reading with all that its pages and files are made of. */
+export async function findEditionInput(db: Database, id: number): Promise<{ piece: Piece; row: ReadingRow; input: EditionInput } | undefined> {
+  const row = await findReading(db, id);
+  const piece = row && (await findPiece(db, row.pieceId));
   const document = piece && (await findDocument(db, piece.sourceHash));
-  return document === undefined ? undefined : { piece: piece!, document, reading: replay(await logAfter(db, id, 0)) };
+  if (!row || !piece || document === undefined) return undefined;
+  const reading = replay(await logAfter(db, id, 0));
+  const study = await findStudy(db, piece.sourceHash);
+  const { title, composer, instrument, sourceName } = piece;
+  return {
+    piece,
+    row,
+    input: {
+      document,
+      reading,
+      names: { title, composer, instrument, sources: [sourceName] },
+      facts: study ? (JSON.parse(study.facts) as Facts) : null
+    }
+  };
 }

@@ -27,6 +27,7 @@ export const load: LayoutServerLoad = async ({ params, url }) => {
   return {
     piece: { id: piece.id, title: piece.title, composer: piece.composer, instrument: piece.instrument, bars: piece.bars },
     readings: readings.map(({ id, name }) => ({ id, name })),
+    sources: [{ id: null, hash: piece.sourceHash, name: piece.sourceName }],
     survey: study.survey,
     workspace: {
       pieceId: id,

@@ -6,7 +6,7 @@
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
-  import { analysisRows } from '$lib/music/rows';
+  import { analysisRows } from '$core/edition/rows';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { useWorkspace } from '$lib/workspace/context';
 

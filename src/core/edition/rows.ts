@@ -1,14 +1,15 @@
-import type { Facts, KeyFact } from '$core/analysis/facts';
-import { countLine } from '$core/survey/count-line';
-import type { RowEntry } from '$core/edition/mei';
-import { add } from '$core/score/fraction';
-import type { Score } from '$core/score/model';
+import type { Facts, KeyFact } from '../analysis/facts.ts';
+import { countLine } from '../survey/count-line.ts';
+import type { RowEntry } from './mei.ts';
+import { add } from '../score/fraction.ts';
+import type { Score } from '../score/model.ts';
 
 /** Which rows of analysis stand on the page. */
 export interface ShownRows {
   chords: boolean;
   keys: boolean;
-  phrases?: boolean;
+  /** Signs at both ends, or brackets over the whole phrase where a page is drawn in one. */
+  phrases?: boolean | 'brackets';
   rhythm?: boolean;
   count?: boolean;
 }
@@ -21,6 +22,10 @@ export function analysisRows(score: Score, facts: Facts, show: ShownRows, keyNam
   if (show.keys) for (const k of facts.keys) rows.push({ id: k.id, start: k.start, text: keyName(k) + (k.pinned ? '●' : ''), row: 'keys' });
   if (show.phrases) {
     facts.phrases.forEach((p, k) => {
+      if (show.phrases === 'brackets') {
+        rows.push({ id: `row-${p.id}`, start: p.start, until: p.last, text: `phrase ${k + 1}`, row: 'phrases' });
+        return;
+      }
       rows.push({ id: `row-${p.id}`, start: p.start, text: `⌜${k + 1}`, row: 'phrases' });
       rows.push({ id: `row-${p.id}-end`, start: p.last, text: '⌝', row: 'phrases' });
     });

@@ -1,0 +1,100 @@
+import { TURNS } from '../../style/page-weights.ts';
+
+/** A system as it is to be placed. */
+export interface Placeable {
+  /** In points. */
+  height: number;
+  /** How well the page can be turned after it, 0 to 1: a rest there. */
+  turn: number;
+}
+
+/** A filled page: which blocks stand on it, and where from the top of its content. */
+export interface Filled {
+  from: number;
+  to: number;
+  y: number[];
+}
+
+/** Room on the first page and on the others, and the least gap between blocks; in points. */
+export interface Room {
+  first: number;
+  other: number;
+  gap: number;
+}
+
+const heightOf = (blocks: readonly Placeable[], from: number, to: number, gap: number): number => {
+  let sum = 0;
+  for (let k = from; k < to; k++) sum += blocks[k].height + (k > from ? gap : 0);
+  return sum;
+};
+
+function place(blocks: readonly Placeable[], from: number, to: number, space: number, gap: number, last: boolean): Filled {
+  const used = heightOf(blocks, from, to, 0);
+  const between = to - from - 1;
+  // A page that is far from full keeps its blocks together.
+  const spread = between > 0 && !last && used > TURNS.spreadFrom * space ? Math.min((space - used) / between, TURNS.widest * gap) : gap;
+  const y: number[] = [];
+  let at = 0;
+  for (let k = from; k < to; k++) {
+    y.push(at);
+    at += blocks[k].height + spread;
+  }
+  return { from, to, y };
+}
+
+/**
+ * Fills pages with systems from the top as they come: a page ends where it can be turned, if that leaves it full enough,
+ * and the last two pages share what is left evenly. What is left over on a full page is spread between its systems.
+ * @param count how many systems will come in all
+ */
+export function* fillPages(systems: Iterable<Placeable>, count: number, room: Room): Generator<Filled> {
+  const blocks: Placeable[] = [];
+  const source = systems[Symbol.iterator]();
+  const want = (k: number): boolean => {
+    while (blocks.length <= k) {
+      const next = source.next();
+      if (next.done) return false;
+      blocks.push(next.value);
+    }
+    return true;
+  };
+  let from = 0;
+  let space = room.first;
+  while (from < count) {
+    // As many as fit, at least one.
+    let full = from + 1;
+    want(from);
+    while (full < count && want(full) && heightOf(blocks, from, full + 1, room.gap) <= space) full++;
+    if (full >= count) {
+      yield place(blocks, from, count, space, room.gap, true);
+      return;
+    }
+    const end = endOfPage(from, full);
+    yield place(blocks, from, end, space, room.gap, false);
+    from = end;
+    space = room.other;
+  }
+
+  /** Where the page that begins at `start` and has room until `full` ends. */
+  function endOfPage(start: number, full: number): number {
+    const left = count - full;
+    const balance = left < full - start;
+    if (balance) want(count - 1);
+    const total = balance ? heightOf(blocks, start, count, room.gap) : 0;
+    let best = Infinity;
+    let end = full;
+    for (let e = full; e > start; e--) {
+      const height = heightOf(blocks, start, e, room.gap);
+      if (balance && heightOf(blocks, e, count, room.gap) > room.other) break;
+      const empty = 1 - height / space;
+      if (e < full && empty > TURNS.emptiest && !balance) break;
+      const uneven = balance ? Math.abs(2 * height - total) / space : 0;
+      const cost = (balance ? TURNS.uneven * uneven : TURNS.empty * empty) - TURNS.turn * blocks[e - 1].turn;
+      if (cost < best) {
+        best = cost;
+        end = e;
+      }
+    }
+    return end;
+  }
+}

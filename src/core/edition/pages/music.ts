@@ -1,0 +1,77 @@
+import { TYPE } from '../../style/page-weights.ts';
+import { fillPages, type Placeable } from './fill.ts';
+import type { Page, Picture } from './page.ts';
+import type { Typesetter } from './typesetter.ts';
+
+/** A system with what belongs to it on its page. Scales are points to a unit of the picture. */
+export interface SetSystem {
+  picture: Picture;
+  scale: number;
+  /** First measure, and the one after the last. */
+  from: number;
+  to: number;
+  /** How well the page can be turned after it, 0 to 1. */
+  turn: number;
+  /** Ornaments of the system written out on a small staff. */
+  footnote: { picture: Picture; scale: number } | null;
+}
+
+/** Room between the music and the footnotes, with their rule. */
+const FOOTNOTE_GAP = 14;
+
+const footnoteHeight = (s: SetSystem): number => (s.footnote ? s.footnote.picture.height * s.footnote.scale : 0);
+
+/**
+ * Sets systems on pages from where the typesetter stands, and hands the pages out as they are full.
+ * @param count of the systems in all
+ * @param entries of the table of contents, by first measure
+ */
+export function* setMusic(
+  setter: Typesetter,
+  systems: Iterable<SetSystem>,
+  count: number,
+  entries: readonly { measure: number; title: string }[]
+): Generator<Page> {
+  const room = setter.bottom - TYPE.margin;
+  const known: SetSystem[] = [];
+  function* placeable(): Generator<Placeable> {
+    for (const system of systems) {
+      // What is taller than a page (a large score) is made smaller until it fits.
+      const height = system.picture.height * system.scale;
+      const small = Math.min(1, room / (height + footnoteHeight(system)));
+      const fitted = small < 1 ? { ...system, scale: system.scale * small } : system;
+      known.push(fitted);
+      yield { height: Math.min(room, fitted.picture.height * fitted.scale + footnoteHeight(fitted)), turn: fitted.turn };
+    }
+  }
+  const top = setter.y;
+  let next = 0;
+  setter.entry('Music', 0);
+  for (const filled of fillPages(placeable(), count, { first: setter.bottom - top, other: room, gap: TYPE.betweenSystems })) {
+    if (filled.from > 0) setter.newPage();
+    const start = setter.y;
+    const here = known.slice(filled.from, filled.to);
+    let missing = 0;
+    here.forEach((system, k) => {
+      for (; next < entries.length && entries[next].measure < system.to; next++) setter.entry(entries[next].title, 1);
+      // Footnotes stand at the foot: the systems after them move up by their height.
+      setter.put({ kind: 'picture', x: TYPE.margin, y: start + filled.y[k] - missing, scale: system.scale, picture: system.picture });
+      missing += footnoteHeight(system);
+    });
+    setFootnotes(setter, here);
+    yield* setter.finished();
+  }
+  setter.newPage();
+  yield* setter.finished();
+}
+
+function setFootnotes(setter: Typesetter, systems: readonly SetSystem[]): void {
+  const notes = systems.flatMap((s) => (s.footnote ? [s.footnote] : []));
+  if (!notes.length) return;
+  let y = setter.bottom - notes.reduce((sum, n) => sum + n.picture.height * n.scale, 0);
+  setter.put({ kind: 'rule', x: TYPE.margin, y: y - FOOTNOTE_GAP / 3, width: setter.lineWidth / 3 });
+  for (const n of notes) {
+    setter.put({ kind: 'picture', x: TYPE.margin, y, scale: n.scale, picture: n.picture });
+    y += n.picture.height * n.scale;
+  }
+}

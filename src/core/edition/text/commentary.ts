@@ -1,0 +1,139 @@
+import type { Reading } from '../../reading/commands.ts';
+import { beatWords } from '../../reading/places.ts';
+import type { Marking, MarkingKind } from '../../reading/markings.ts';
+import { heading, paragraph, span, type RichBlock } from '../../reading/rich-text.ts';
+import { cmp, sub } from '../../score/fraction.ts';
+import type { Score } from '../../score/model.ts';
+import { barLabel, measureAt, positionIn } from '../../score/position.ts';
+import { SOURCES, type SourceKey } from '../../style/bibliography.ts';
+import type { Edition } from './edition.ts';
+
+/** One bar's entry in the commentary. */
+export interface CommentaryEntry {
+  measure: number;
+  bar: string;
+  lines: { what: string; because: string; remark?: string }[];
+  /** Proposals that were set aside, with what they would have said. */
+  notTaken: string[];
+  /** The instructor's own brief that begins with this bar, and the last bar that it is for. */
+  written: { text: string; to: string }[];
+  /** Notes that may be misprints, and what was decided. */
+  suspect: string[];
+}
+
+const NAMES: Record<MarkingKind, string> = {
+  dynamic: 'dynamic',
+  hairpin: 'hairpin',
+  slur: 'slur',
+  articulation: 'articulation',
+  accent: 'accent',
+  breath: 'breath',
+  comma: 'comma',
+  tempo: 'tempo word',
+  metronome: 'metronome mark',
+  fermata: 'fermata',
+  text: 'words',
+  fingering: 'fingering',
+  bowing: 'bowing'
+};
+
+const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
+
+/** "hairpin crescendo", "comma", "“from above”". */
+export const named = (m: Pick<Marking, 'kind' | 'value'>): string =>
+  m.kind === 'text' ? `“${m.value}”` : NAMES[m.kind] === m.value ? m.value : `${NAMES[m.kind]} ${m.value.replace(/-/g, ' ')}`;
+
+/** A reason without the name of the bar under which it stands already. */
+function inItsBar(text: string, bar: string): string {
+  const start = text.toLowerCase().startsWith(bar.toLowerCase()) ? /^[^:]*: /.exec(text)?.[0] : undefined;
+  // "bars 4–5" or "bar 14" are no "bar 1".
+  const own = start && /^[,:]/.test(text.slice(bar.length));
+  return own ? capital(text.slice(start.length)) : capital(text);
+}
+
+const cited = (keys: readonly SourceKey[] | undefined): string =>
+  keys?.length ? ` (${keys.map((k) => SOURCES[k].short).join('; ')})` : '';
+
+/** What is commented on: a score and what was decided about it. */
+export type Commented = Pick<Edition, 'score' | 'reading' | 'proposals'> & { details: Pick<Edition['details'], 'suspects'> };
+
+/** What was decided, bar by bar, with the reasons, the alternatives that were not taken and the notes that are suspect. */
+export function commentary({ score, reading, proposals, details }: Commented): CommentaryEntry[] {
+  const entries = new Map<number, CommentaryEntry>();
+  const entry = (time: Marking['start']): { entry: CommentaryEntry; beat: string } => {
+    const measure = measureAt(score, time);
+    let found = entries.get(measure.index);
+    if (!found) {
+      const bar = capital(barLabel(score.measures, measure));
+      found = { measure: measure.index, bar, lines: [], notTaken: [], written: [], suspect: [] };
+      entries.set(measure.index, found);
+    }
+    return { entry: found, beat: beatWords(positionIn(measure, sub(time, measure.start)).beat) };
+  };
+  for (const m of [...reading.markings].sort((a, b) => cmp(a.start, b.start))) {
+    const place = entry(m.start);
+    const because = m.because.map((b) => inItsBar(b.text, place.entry.bar) + cited(b.sources)).join(' ');
+    const line = { what: `Beat ${place.beat}: ${named(m)}`, because: because || 'The instructor’s decision.' };
+    place.entry.lines.push(m.remark ? { ...line, remark: m.remark } : line);
+  }
+  for (const p of proposals) {
+    if (reading.decisions[p.key]?.status !== 'set aside') continue;
+    const place = entry(p.marking.start);
+    place.entry.notTaken.push(
+      `Beat ${place.beat}: ${named(p.marking)} was considered and not taken. ${inItsBar(p.marking.because[0].text, place.entry.bar)}`
+    );
+  }
+  for (const b of reading.briefs) {
+    const [first, last] = [score.measures[b.from], score.measures[b.to]];
+    if (!first || !last) continue;
+    entry(first.start).entry.written.push({ text: b.text, to: b.to > b.from ? barLabel(score.measures, last) : '' });
+  }
+  for (const s of details.suspects) {
+    const place = entry(s.start);
+    place.entry.suspect.push(
+      `Beat ${place.beat}: ${s.printed} is printed where ${s.expected} would be expected. ${capital(s.evidence)}. ${decided(reading, s.start)}`
+    );
+  }
+  return [...entries.values()].sort((a, b) => a.measure - b.measure);
+}
+
+/** How the reading treats suspect notes at a place. */
+function decided(reading: Reading, at: Marking['start']): string {
+  const local = reading.localAnswers.findLast((a) => a.key === 'suspect-notes' && cmp(a.from, at) <= 0 && cmp(at, a.to) < 0);
+  const option = local?.option ?? reading.schools['suspect-notes']?.option;
+  if (!option) return 'It stands as printed; nothing has been decided yet.';
+  return `Decided: ${option.replace(/-/g, ' ')}.`;
+}
+
+/** Where a section begins in the commentary: its letter, its bars and its keys. */
+function sectionHeads(score: Score, { sections }: Edition['facts']): { measure: number; title: string }[] {
+  return sections.map((s) => {
+    const [first, last] = [measureAt(score, s.start), measureAt(score, s.last)];
+    const bars = `${barLabel(score.measures, first)} to ${barLabel(score.measures, last)}`;
+    return { measure: first.index, title: `Section ${s.label}: ${bars}, ${s.opens === s.closes ? `in ${s.opens}` : `${s.opens} to ${s.closes}`}` };
+  });
+}
+
+/** The commentary as text: sections, and in them the bars. */
+export function commentaryText(edition: Edition): RichBlock[] {
+  const heads = sectionHeads(edition.score, edition.facts);
+  const blocks: RichBlock[] = [];
+  let next = 0;
+  for (const e of commentary(edition)) {
+    let head = -1;
+    while (next < heads.length && heads[next].measure <= e.measure) head = next++;
+    if (head >= 0) blocks.push(heading(heads[head].title));
+    blocks.push(heading(e.bar, 3));
+    for (const b of e.written) blocks.push(paragraph([...(b.to ? [span(`To ${b.to}: `, 'italic')] : []), span(b.text)]));
+    for (const l of e.lines)
+      blocks.push(
+        paragraph([
+          span(`${l.what}. `, 'bold'),
+          span(l.because),
+          ...(l.remark ? [span(' To the player: ', 'italic'), span(l.remark)] : [])
+        ])
+      );
+    for (const t of [...e.suspect, ...e.notTaken]) blocks.push(paragraph([span(t, 'italic')]));
+  }
+  return blocks;
+}

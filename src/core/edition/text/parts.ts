@@ -1,0 +1,47 @@
+import type { RichBlock } from '../../reading/rich-text.ts';
+import { shownMarkings, shows } from '../../reading/page-settings.ts';
+import { cardText } from './card.ts';
+import { commentaryText } from './commentary.ts';
+import type { Edition } from './edition.ts';
+import { legend } from './legend.ts';
+import { preface } from './preface.ts';
+import { questionsText } from './questions.ts';
+
+/** A table as it stands in a critical report. */
+export interface TableBlock {
+  type: 'table';
+  /** Empty where the columns need no names. */
+  head: string[];
+  rows: string[][];
+  /** Shares of the width, summing to 1. */
+  widths: number[];
+}
+
+export type TextBlock = RichBlock | TableBlock;
+
+/** A part of an edition's text under its own title. */
+export interface TextPart {
+  title: string;
+  blocks: TextBlock[];
+}
+
+/** What stands before the music. */
+export function before(edition: Edition): TextPart[] {
+  const { variant } = edition.reading.pages;
+  if (variant === 'card') return [{ title: 'For the stand', blocks: cardText(edition) }];
+  if (variant !== 'study') return [];
+  const signs = legend(shownMarkings(edition.reading.markings, edition.reading.pages));
+  return [
+    { title: 'Preface', blocks: preface(edition).content },
+    { title: 'Signs', blocks: [{ type: 'table', head: [], rows: signs.map((l) => [l.sign, l.meaning]), widths: [0.25, 0.75] }] }
+  ];
+}
+
+/** What stands after the music. */
+export function after(edition: Edition): TextPart[] {
+  const { pages } = edition.reading;
+  if (pages.variant !== 'study') return [];
+  const parts: TextPart[] = [{ title: 'Commentary', blocks: commentaryText(edition) }];
+  if (shows(pages, 'questions')) parts.push({ title: 'Questions and answers', blocks: questionsText(edition) });
+  return parts.filter((p) => p.blocks.length);
+}

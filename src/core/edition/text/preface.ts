@@ -1,0 +1,120 @@
+import { tempoOfReading } from '../../reading/in-force.ts';
+import { bullets, heading, paragraph, span, type Inline, type RichBlock, type RichText } from '../../reading/rich-text.ts';
+import { toNumber } from '../../score/fraction.ts';
+import { beatOfMeter } from '../../score/meter.ts';
+import { barLabel, measureAt } from '../../score/position.ts';
+import { clock } from '../../score/tempo.ts';
+import { SOURCES, type SourceKey } from '../../style/bibliography.ts';
+import { danceOf } from '../../style/dances.ts';
+import { PROFILES } from '../../style/profiles.ts';
+import type { School } from '../../style/schools.ts';
+import { cautions } from '../../survey/cautions.ts';
+import { suggestedTempo, tempi } from '../../survey/tempo.ts';
+import { beatName } from './beat-name.ts';
+import type { Edition } from './edition.ts';
+
+const sentence = (text: string): string => (/[.!?]$/.test(text) ? text : `${text}.`);
+const cited = (keys: readonly SourceKey[]): string => {
+  const named = keys.filter((k) => k !== 'common').map((k) => SOURCES[k].short);
+  return named.length ? ` (${named.join('; ')})` : '';
+};
+
+/** The piece in numbers: bars, meters, keys, form and phrases. */
+function thePiece({ score, facts, title, composer, instrument }: Edition): RichBlock[] {
+  const first = facts.keys[0];
+  const others = [...new Set(facts.keys.slice(1).map((k) => k.name))].filter((name) => name !== first?.name);
+  const meters = [...new Set(score.measures.map((m) => m.time?.text ?? 'free meter'))];
+  const sections = facts.sections.map((s) => `${s.label} (${barLabel(score.measures, measureAt(score, s.start))})`).join(', ');
+  const by = composer ? ` by ${composer}` : '';
+  const lines = [
+    `${title}${by}${instrument ? `, for ${instrument}` : ''}: ${score.measures.length} bars in ${meters.join(', ')}${first ? `. It begins in ${first.name}` : ''}${others.length ? ` and goes through ${others.join(', ')}` : ''}.`,
+    `${facts.form ? `Form: ${facts.form}. ` : ''}It divides into ${facts.phrases.length} phrase${facts.phrases.length === 1 ? '' : 's'}${facts.sections.length > 1 ? ` and the sections ${sections}` : ''}.`
+  ];
+  return lines.map((l) => paragraph(l));
+}
+
+/** The tempo with its arithmetic: what the page and its words say, what was decided, how long it lasts. */
+function tempoDecision({ score, reading, performance }: Edition): RichBlock[] {
+  const lines: (string | Inline[])[] = tempi(score)
+    .lines.filter((l) => l.label !== 'Tempo')
+    .map((l) => `${l.label}: ${l.value}.`);
+  const first = score.measures[0];
+  const { beat } = beatOfMeter(first);
+  const perMinute = tempoOfReading(score, reading.markings, first.start);
+  const own = reading.markings.filter((m) => m.kind === 'metronome');
+  if (reading.requested) lines.push(`Asked for: ${reading.requested.low} to ${reading.requested.high} beats a minute.`);
+  for (const m of own) lines.push(`Decided at ${barLabel(score.measures, measureAt(score, m.start))}: ${m.value}. ${m.because.map((b) => b.text).join(' ')}`);
+  const quarters = performance.bars.reduce((sum, b) => sum + b.quarters, 0);
+  const tempo = perMinute ?? suggestedTempo(score)?.low ?? null;
+  if (tempo) {
+    const beats = quarters / toNumber(beat);
+    lines.push([
+      span('The arithmetic: ', 'italic'),
+      span(
+        `${performance.bars.length} bars as played are ${Number(beats.toFixed(2))} ${beatName(beat)} beats; at ${Math.round(tempo / toNumber(beat))} a minute the first tempo alone would make ${Number(beats.toFixed(2))} × 60 ÷ ${Math.round(tempo / toNumber(beat))} = ${clock((quarters * 60) / tempo)}. To the letter, with every mark, it lasts ${clock(performance.literalLength)}; as planned ${clock(performance.length)}.`
+      )
+    ]);
+  }
+  return lines.length ? [bullets(lines)] : [paragraph('No tempo is given, and none has been decided yet.')];
+}
+
+/** The questions of school that were answered, with the reason of the answer; what the period's custom settles comes in one line. */
+function schools({ questions }: Edition): RichBlock[] {
+  const decided = questions.filter((q) => q.decidedOn || q.local.length);
+  const label = (school: School, value: string | null) => school.options.find((o) => o.value === value);
+  const items = decided.map((q): Inline[] => {
+    const option = label(q.school, q.option);
+    const local = q.local.length ? ` Otherwise in ${q.local.length} place${q.local.length === 1 ? '' : 's'}.` : '';
+    return [span(`${q.school.question} `, 'italic'), span(`${option?.label ?? q.option}. ${option?.reason ?? ''}${cited(option?.sources ?? [])}${local}`)];
+  });
+  const usual = questions
+    .filter((q) => !q.decidedOn && !q.local.length && q.option)
+    .map((q) => `${q.school.question.replace(/\?$/, '').toLowerCase()}: ${label(q.school, q.option)?.label ?? q.option}`);
+  return [
+    ...(items.length ? [bullets(items)] : []),
+    ...(usual.length ? [paragraph(`By the custom of the period: ${usual.join('; ')}.`)] : [])
+  ];
+}
+
+/** What the teacher marked in the survey for the preface. */
+function fromSurvey({ reading }: Edition): RichBlock[] {
+  return Object.entries(reading.survey).flatMap(([id, note]) =>
+    note.preface ? [paragraph(sentence(note.text ?? `${id.split('/').slice(1).join('/')}: ${note.comment ?? ''}`))] : []
+  );
+}
+
+/** The preface as it can be drafted from what is known; the legend follows it by itself. */
+export function draftPreface(edition: Edition): RichText {
+  const { score, reading, sources, title } = edition;
+  const profile = PROFILES[reading.period];
+  const dance = danceOf(title);
+  const care = cautions(score).lines.map((l) => `${l.label}: ${sentence(l.value)}`);
+  const character = reading.markings.filter((m) => m.kind === 'text' && m.because.some((b) => b.rule?.includes('character'))).map((m) => m.value);
+  const notes = fromSurvey(edition);
+  return {
+    type: 'doc',
+    content: [
+      heading('The piece'),
+      ...thePiece(edition),
+      ...notes,
+      heading('Style'),
+      paragraph(`This reading is ${profile.name.toLowerCase()} in style. ${profile.summary}`),
+      ...(dance ? [paragraph(`${dance.name}: ${dance.character}${cited(dance.sources)}.`)] : []),
+      ...(character.length ? [paragraph(`Character: ${[...new Set(character)].join(', ')}.`)] : []),
+      ...schools(edition),
+      heading('Tempo'),
+      ...tempoDecision(edition),
+      heading('Sources'),
+      paragraph(
+        sources.length > 1
+          ? `The pages follow ${sources[0]}; compared with it: ${sources.slice(1).join(', ')}. Where they differ, the critical report says what was decided.`
+          : `${sources[0]}. Everything printed in the source stands here unchanged; what is editorial is marked as such.`
+      ),
+      heading('Care'),
+      bullets(care)
+    ]
+  };
+}
+
+/** The preface of an edition: the instructor's own, or the drafted one. */
+export const preface = (edition: Edition): RichText => edition.reading.preface ?? draftPreface(edition);

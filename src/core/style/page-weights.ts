@@ -1,0 +1,31 @@
+/** How pages are filled; common practice of engravers, the weights set by hand and adjustable. */
+export const TURNS = {
+  /** Share of a page from which what is left over is spread, and how many usual gaps a gap may become. */
+  spreadFrom: 0.6,
+  widest: 4,
+  /** Share of a page that may stay empty for a better turn. */
+  emptiest: 0.35,
+  /** Cost of an empty page, of two last pages that differ by a whole page, and worth of a good turn. */
+  empty: 1,
+  uneven: 0.6,
+  turn: 0.5,
+  /** Seconds of rest in which a page is turned without haste. */
+  seconds: 2
+} as const;
+
+/** Sizes and distances of text on a page in points; common practice of books for reading. */
+export const TYPE = {
+  text: 10.5,
+  small: 9,
+  leading: 1.32,
+  title: 20,
+  composer: 12,
+  part: 15,
+  heading: 12,
+  subheading: 10.5,
+  paragraphGap: 4,
+  indent: 14,
+  margin: 45,
+  foot: 18,
+  betweenSystems: 10
+} as const;

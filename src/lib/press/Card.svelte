@@ -1,0 +1,67 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { draftCard, MOST_TO_REMEMBER } from '$core/edition/text/card';
+  import type { Edition } from '$core/edition/text/edition';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace, edition }: { workspace: Workspace; edition: Edition | null } = $props();
+
+  const draft = $derived(edition ? draftCard(edition) : []);
+  const lines = $derived(workspace.reading.card ?? draft);
+  const fields = $derived(Array.from({ length: MOST_TO_REMEMBER }, (_, k) => lines[k] ?? ''));
+
+  function write(k: number, text: string): void {
+    const next = fields.map((f, i) => (i === k ? text.trim() : f)).filter(Boolean);
+    if (JSON.stringify(next) !== JSON.stringify(lines)) workspace.act({ type: 'write-card', lines: next });
+  }
+</script>
+
+<p class="quiet">Five things at most that are to be remembered on the stand. Form, tempo, peak and breaths come from the reading.</p>
+{#if edition}
+  {#each fields as text, k (k)}
+    <label
+      >{k + 1}. <textarea rows="2" maxlength="300" value={text} onchange={(e) => write(k, e.currentTarget.value)} aria-label="To remember, {k + 1}"
+      ></textarea></label
+    >
+  {/each}
+  <div class="row">
+    {#if workspace.reading.card}<Button size="small" kind="ghost" on:click={() => workspace.act({ type: 'write-card', lines: null })}
+        >Draft them again</Button
+      >{/if}
+    {#if workspace.reading.pages.variant !== 'card'}<Button
+        size="small"
+        kind="tertiary"
+        on:click={() => workspace.act({ type: 'set-pages', pages: { ...workspace.reading.pages, variant: 'card' } })}>Show the card</Button
+      >{/if}
+  </div>
+{:else}
+  <p class="quiet" role="status">The card is being drafted …</p>
+{/if}
+
+<style>
+  label {
+    display: flex;
+    gap: 0.4rem;
+    padding-top: 0.4rem;
+  }
+
+  textarea {
+    flex: 1;
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.25rem 0.4rem;
+    resize: vertical;
+  }
+
+  p {
+    padding-top: 0.6rem;
+  }
+
+  .row {
+    display: flex;
+    gap: 0.5rem;
+    padding-top: 0.6rem;
+  }
+</style>

@@ -1,0 +1,118 @@
+<script lang="ts">
+  import { MARKING_KINDS, type MarkingKind } from '$core/reading/markings';
+  import { EXTRAS, PAPERS, VARIANTS, type Extra, type PageSettings, type StaffSize, type Variant } from '$core/reading/page-settings';
+  import { KIND_NAMES } from '../brief/names';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace }: { workspace: Workspace } = $props();
+
+  const STAFF_NAMES: Record<StaffSize, string> = { small: 'small', usual: 'usual', large: 'large print' };
+  const VARIANT_NAMES: Record<Variant, [string, string]> = {
+    study: ['To study', 'with preface, reasons and analysis'],
+    performance: ['To play from', 'music alone, with what is played'],
+    blank: ['Blank', 'the bare source with bar numbers'],
+    card: ['Card', 'one page for the stand']
+  };
+  const EXTRA_NAMES: Record<Extra, string> = {
+    keys: 'keys',
+    phrases: 'phrase brackets',
+    chords: 'chords',
+    rhythm: 'harmonic rhythm',
+    count: 'count line',
+    skeleton: 'skeleton on a small staff above',
+    ornaments: 'ornaments written out at the foot',
+    questions: 'questions and answers'
+  };
+
+  const pages = $derived(workspace.reading.pages);
+  /** Only kinds that the reading has; one that is hidden stays listed. */
+  const kinds = $derived(MARKING_KINDS.filter((k) => pages.hidden.includes(k) || workspace.reading.markings.some((m) => m.kind === k)));
+  const open = $derived(pages.variant === 'study' ? EXTRAS : EXTRAS.filter((e) => ['count', 'skeleton', 'ornaments'].includes(e)));
+
+  const set = (change: Partial<PageSettings>) => workspace.act({ type: 'set-pages', pages: { ...pages, ...change } });
+  const toggled = <T,>(list: readonly T[], item: T): T[] => (list.includes(item) ? list.filter((x) => x !== item) : [...list, item]);
+</script>
+
+<fieldset>
+  <legend>What for</legend>
+  {#each VARIANTS as v (v)}
+    <label
+      ><input type="radio" name="variant" value={v} checked={pages.variant === v} onchange={() => set({ variant: v })} />
+      <span>{VARIANT_NAMES[v][0]} <span class="quiet">{VARIANT_NAMES[v][1]}</span></span></label
+    >
+  {/each}
+</fieldset>
+<fieldset>
+  <legend>Paper</legend>
+  <div class="row">
+    <label
+      >Size <select value={pages.paper} onchange={(e) => set({ paper: e.currentTarget.value as PageSettings['paper'] })}
+        >{#each Object.keys(PAPERS) as p (p)}<option>{p}</option>{/each}</select
+      ></label
+    >
+    <label
+      >Staff <select value={pages.staff} onchange={(e) => set({ staff: e.currentTarget.value as StaffSize })}
+        >{#each Object.entries(STAFF_NAMES) as [key, name] (key)}<option value={key}>{name}</option>{/each}</select
+      ></label
+    >
+    <label
+      ><input type="checkbox" checked={pages.landscape} onchange={(e) => set({ landscape: e.currentTarget.checked })} /> landscape</label
+    >
+  </div>
+</fieldset>
+{#if pages.variant === 'study' || pages.variant === 'performance'}
+  <fieldset>
+    <legend>Shown beside the music</legend>
+    {#each open as extra (extra)}
+      <label
+        ><input type="checkbox" checked={pages.show.includes(extra)} onchange={() => set({ show: toggled(pages.show, extra) })} />
+        {EXTRA_NAMES[extra]}</label
+      >
+    {/each}
+  </fieldset>
+  {#if kinds.length}
+    <fieldset class="kinds">
+      <legend>Kinds of markings</legend>
+      {#each kinds as kind (kind)}
+        <label
+          ><input
+            type="checkbox"
+            checked={!pages.hidden.includes(kind)}
+            onchange={() => set({ hidden: toggled<MarkingKind>(pages.hidden, kind) })}
+          />
+          {KIND_NAMES[kind]}</label
+        >
+      {/each}
+    </fieldset>
+  {/if}
+{/if}
+
+<style>
+  fieldset {
+    border: 0;
+    margin: 0;
+    padding: 0.7rem 0 0;
+  }
+
+  legend {
+    font-family: var(--heading-face);
+    padding: 0 0 0.2rem;
+  }
+
+  label {
+    display: flex;
+    align-items: baseline;
+    gap: 0.4rem;
+    padding: 0.1rem 0;
+  }
+
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 1rem;
+  }
+
+  .kinds {
+    columns: 2;
+  }
+</style>

@@ -1,0 +1,201 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { Editor, type JSONContent } from '@tiptap/core';
+  import StarterKit from '@tiptap/starter-kit';
+  import { Button } from 'carbon-components-svelte';
+  import type { RichText } from '$core/reading/rich-text';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  /** `draft` is the preface as it can be drafted; null while that is worked out. */
+  const { workspace, draft }: { workspace: Workspace; draft: RichText | null } = $props();
+
+  /** A pause in typing after which what was typed is saved. */
+  const PAUSE_MS = 700;
+
+  let host = $state<HTMLDivElement>();
+  let editor: Editor | null = null;
+  /** Counts the editor's changes, so that the buttons show what is chosen. */
+  let version = $state(0);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const own = $derived(workspace.reading.preface);
+  const text = $derived(own ?? draft);
+  /** What the editor holds, as it was last saved or taken in. */
+  let held = '';
+
+  $effect(() => {
+    if (!host || !text || editor) return;
+    untrack(() => start(host!));
+  });
+
+  $effect(() => {
+    const now = JSON.stringify(text);
+    // What came from elsewhere (undo, another window, a new draft) is taken in, but never over what is being typed.
+    if (!editor || !text || now === held || timer) return;
+    held = now;
+    editor.commands.setContent(text, { emitUpdate: false });
+  });
+
+  $effect(() => {
+    const leave = () => save();
+    addEventListener('pagehide', leave);
+    return () => {
+      removeEventListener('pagehide', leave);
+      save();
+      editor?.destroy();
+      editor = null;
+    };
+  });
+
+  function start(element: HTMLElement): void {
+    held = JSON.stringify(text);
+    editor = new Editor({
+      element,
+      content: text,
+      injectCSS: false,
+      extensions: [
+        StarterKit.configure({
+          heading: { levels: [2, 3] },
+          code: false,
+          codeBlock: false,
+          strike: false,
+          link: false,
+          underline: false,
+          horizontalRule: false,
+          trailingNode: false
+        })
+      ],
+      editorProps: { attributes: { 'aria-label': 'Preface', role: 'textbox', 'aria-multiline': 'true' } },
+      onUpdate: () => {
+        clearTimeout(timer);
+        timer = setTimeout(save, PAUSE_MS);
+      },
+      onBlur: save,
+      onTransaction: () => version++
+    });
+  }
+
+  function save(): void {
+    if (!timer || !editor) return;
+    clearTimeout(timer);
+    timer = undefined;
+    const now = JSON.stringify(plainRecord(editor.getJSON() as JSONContent));
+    if (now === held) return;
+    held = now;
+    workspace.act({ type: 'write-preface', text: JSON.parse(now) as RichText });
+  }
+
+  /** Only what the preface may hold: the editor adds attributes of its own. */
+  function plainRecord({ type, text: words, marks, attrs, content }: JSONContent): object {
+    return {
+      type,
+      ...(words === undefined ? {} : { text: words }),
+      ...(marks?.length ? { marks: marks.map((m) => ({ type: m.type })) } : {}),
+      ...(type === 'heading' ? { attrs: { level: Number((attrs as { level?: number } | undefined)?.level ?? 2) } } : {}),
+      ...(content ? { content: content.map(plainRecord) } : {})
+    };
+  }
+
+  function again(): void {
+    clearTimeout(timer);
+    timer = undefined;
+    workspace.act({ type: 'write-preface', text: null });
+  }
+
+  type Tool = [name: string, on: () => boolean, run: () => void];
+  const TOOLS: Tool[] = [
+    ['Heading', () => !!editor?.isActive('heading', { level: 2 }), () => editor?.chain().focus().toggleHeading({ level: 2 }).run()],
+    ['Bold', () => !!editor?.isActive('bold'), () => editor?.chain().focus().toggleBold().run()],
+    ['Italic', () => !!editor?.isActive('italic'), () => editor?.chain().focus().toggleItalic().run()],
+    ['List', () => !!editor?.isActive('bulletList'), () => editor?.chain().focus().toggleBulletList().run()],
+    ['Numbered', () => !!editor?.isActive('orderedList'), () => editor?.chain().focus().toggleOrderedList().run()],
+    ['Quote', () => !!editor?.isActive('blockquote'), () => editor?.chain().focus().toggleBlockquote().run()]
+  ];
+  const active = $derived.by(() => {
+    void version;
+    return TOOLS.map(([, on]) => on());
+  });
+</script>
+
+{#if text}
+  <div class="tools" role="toolbar" aria-label="Form of the text">
+    {#each TOOLS as [name, , run], k (name)}<button aria-pressed={active[k]} onclick={run}>{name}</button>{/each}
+  </div>
+  <div class="text" bind:this={host} data-testid="preface"></div>
+  <p class="quiet">
+    {#if own}In your own words. <Button size="small" kind="ghost" on:click={again}>Draft it again</Button>{:else}Drafted from what is known; it
+      keeps up with the reading until you write into it.{/if}
+    The list of signs follows by itself.
+  </p>
+{:else}
+  <p class="quiet" role="status">The preface is being drafted …</p>
+{/if}
+
+<style>
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem;
+    padding: 0.6rem 0 0.4rem;
+  }
+
+  .tools button {
+    font: inherit;
+    font-size: 0.85rem;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.1rem 0.45rem;
+    cursor: pointer;
+  }
+
+  .tools [aria-pressed='true'] {
+    background: var(--selected);
+  }
+
+  .text :global(.ProseMirror) {
+    min-height: 20rem;
+    padding: 0.6rem 0.8rem;
+    background: var(--raised);
+    border: 1px solid var(--line);
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+  }
+
+  .text :global(.ProseMirror :is(p, h2, h3, ul, ol, blockquote)) {
+    margin: 0 0 0.45rem;
+  }
+
+  .text :global(.ProseMirror :is(ul, ol)) {
+    padding-left: 1.1rem;
+  }
+
+  .text :global(.ProseMirror ul) {
+    list-style: disc;
+  }
+
+  .text :global(.ProseMirror ol) {
+    list-style: decimal;
+  }
+
+  .text :global(.ProseMirror li p) {
+    margin: 0;
+  }
+
+  .text :global(.ProseMirror em) {
+    font-style: italic;
+  }
+
+  .text :global(.ProseMirror strong) {
+    font-weight: 650;
+  }
+
+  .text :global(.ProseMirror blockquote) {
+    border-left: 2px solid var(--line);
+    padding-left: 0.7rem;
+  }
+
+  p {
+    padding-top: 0.5rem;
+    font-size: 0.9rem;
+  }
+</style>

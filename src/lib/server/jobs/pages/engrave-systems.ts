@@ -1,0 +1,118 @@
+import { chunkWriter } from '../../../../core/edition/chunk.ts';
+import { editionMei, placed, type RowEntry } from '../../../../core/edition/mei.ts';
+import { ornamentStaff } from '../../../../core/edition/ornament-staff.ts';
+import { analysisRows } from '../../../../core/edition/rows.ts';
+import { skeletonDocument } from '../../../../core/edition/skeleton.ts';
+import { withSkeleton } from '../../../../core/edition/skeleton-staff.ts';
+import { breakSystems, joinChunks, planSystems } from '../../../../core/edition/systems.ts';
+import type { SetSystem } from '../../../../core/edition/pages/music.ts';
+import type { Glyphs, Measure } from '../../../../core/edition/pages/page.ts';
+import { readPicture } from '../../../../core/edition/pages/picture.ts';
+import type { Edition } from '../../../../core/edition/text/edition.ts';
+import { turnsAfter } from '../../../../core/edition/turns.ts';
+import { skeleton } from '../../../../core/analysis/note-roles.ts';
+import type { Texture } from '../../../../core/analysis/texture.ts';
+import { ornamentsIn } from '../../../../core/performance/realised.ts';
+import { shownMarkings, shows, STAFF_SIZES } from '../../../../core/reading/page-settings.ts';
+import { measureAt } from '../../../../core/score/position.ts';
+import type { LineEngraver } from './engraver.ts';
+
+/** Systems that are engraved together: few at first, so that the first page is there early. */
+const FIRST = 10;
+const LEAST = 24;
+/** Size of a small staff against the usual one; common practice. */
+const SMALL = 0.68;
+
+/** What the systems of an edition are engraved from; `texture` only where a skeleton is shown. */
+export interface SystemsInput {
+  document: string;
+  edition: Edition;
+  texture: () => Texture;
+  width: number;
+  engraver: (width: number, staff: number) => LineEngraver;
+  glyphs: Glyphs;
+  measure: Measure;
+  progress: (bar: number) => void;
+}
+
+/** The systems of an edition one after another, each a picture of its own, and how many there are. */
+export function engraveSystems({ document, edition, texture, width, engraver, glyphs, measure, progress }: SystemsInput): {
+  count: number;
+  systems: Generator<SetSystem>;
+} {
+  const { score, facts, reading, details } = edition;
+  const { pages } = reading;
+  const staff = STAFF_SIZES[pages.staff];
+  const line = engraver(width, staff);
+  const small = engraver(width, staff * SMALL);
+  const notes = new Map(score.notes.map((n) => [n.id, n]));
+  const markings = placed(shownMarkings(reading.markings, pages), (id) => notes.get(id));
+  const phraseStarts = new Set(facts.phrases.map((p) => measureAt(score, p.start).index));
+  const chunks = joinChunks(score, planSystems(score, line.capacity, phraseStarts), markings, FIRST, LEAST);
+  const write = chunkWriter(document, score);
+  const frame = { measures: score.measures, parts: score.parts.map(({ index, staves }) => ({ index, staves })) };
+  const turns = turnsAfter(score, reading);
+  const rows = rowsOf(edition);
+  const pillars = shows(pages, 'skeleton') ? new Map(details.roles.map((r) => [r.note, r])) : null;
+
+  const skeletonMei = (from: number, to: number): string | null => {
+    const tones = texture().melody.filter((t) => t.note.measure >= from && t.note.measure < to && t.note.part === reading.part);
+    const kept = skeleton(tones, pillars!, 1);
+    return kept.length ? small.mei(skeletonDocument(score, kept, from, to - 1)) : null;
+  };
+
+  const footnote = (from: number, to: number): SetSystem['footnote'] => {
+    if (!shows(pages, 'ornaments')) return null;
+    const ornaments = ornamentsIn(score, facts, reading, from, to - 1);
+    if (!ornaments.length) return null;
+    return { picture: readPicture(small.alone(ornamentStaff(score, ornaments)), glyphs, measure), scale: small.perUnit };
+  };
+
+  function* systems(): Generator<SetSystem> {
+    for (const chunk of chunks) {
+      const within = (t: RowEntry['start']): boolean => {
+        const { index } = measureAt(score, t);
+        return index >= chunk.from && index < chunk.to;
+      };
+      let mei = line.mei(write(chunk));
+      if (pillars) {
+        const bare = skeletonMei(chunk.from, chunk.to);
+        if (bare) mei = withSkeleton(mei, bare, frame, reading.part, chunk.from);
+      }
+      const edited = editionMei(
+        breakSystems(mei, chunk, 'pb'),
+        frame,
+        chunk,
+        markings.filter((m) => within(m.start)),
+        rows.filter((r) => r.until || within(r.start))
+      );
+      line.load(edited, chunk.to === score.measures.length);
+      const drawn = chunk.systems.map((from, k) => {
+        progress(from);
+        const to = chunk.systems[k + 1] ?? chunk.to;
+        return { from, to, picture: readPicture(line.svg(k + 1), glyphs, measure) };
+      });
+      // Footnotes are engraved with the same tool and come after the systems of the chunk.
+      for (const d of drawn) yield { ...d, scale: line.perUnit, turn: turns[d.to - 1], footnote: footnote(d.from, d.to) };
+    }
+  }
+  return { count: chunks.reduce((n, c) => n + c.systems.length, 0), systems: systems() };
+}
+
+/** The rows of analysis that the pages show. */
+function rowsOf({ score, facts, reading }: Edition): RowEntry[] {
+  const { pages } = reading;
+  return analysisRows(
+    score,
+    facts,
+    {
+      chords: shows(pages, 'chords'),
+      keys: shows(pages, 'keys'),
+      phrases: shows(pages, 'phrases') && 'brackets',
+      rhythm: shows(pages, 'rhythm'),
+      count: shows(pages, 'count')
+    },
+    (k) => k.name,
+    reading.part
+  );
+}

@@ -1,0 +1,42 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import PDFDocument from 'pdfkit';
+import type { Face, Measure } from '../../../../core/edition/pages/page.ts';
+
+const require = createRequire(import.meta.url);
+const font = (name: string): Buffer => readFileSync(require.resolve(`@expo-google-fonts/tinos/${name}.ttf`));
+
+/** The faces of the text, as TrueType. */
+export const FACES: Record<Face, Buffer> = {
+  roman: font('400Regular/Tinos_400Regular'),
+  italic: font('400Regular_Italic/Tinos_400Regular_Italic'),
+  bold: font('700Bold/Tinos_700Bold'),
+  bolditalic: font('700Bold_Italic/Tinos_700Bold_Italic')
+};
+
+/** Signs that the text face lacks, in words or in signs that it has. */
+const STAND_INS: Record<string, string> = { '♩': 'quarter', '♪': 'eighth', '♭': '-flat', '♮': '-natural', '⌜': '[', '⌝': ']', '△': '▲' };
+const LACKING = new RegExp(`[${Object.keys(STAND_INS).join('')}]`, 'g');
+
+/** Text as the face can show it. */
+export const printable = (text: string): string => text.replace(LACKING, (c) => STAND_INS[c]);
+
+/** Size at which widths are measured once; they grow evenly with it. */
+const MEASURED = 100;
+
+/** Widths of text in the faces; signs of the music font are about half as wide as their size. */
+export function measurer(): Measure {
+  const doc = new PDFDocument({ font: FACES.roman as unknown as string });
+  for (const [name, bytes] of Object.entries(FACES)) doc.registerFont(name, bytes);
+  const known = new Map<string, number>();
+  return (text, face, size) => {
+    if (face === 'music') return 0.5 * size * text.length;
+    const key = `${face}|${text}`;
+    let width = known.get(key);
+    if (width === undefined) {
+      width = doc.font(face).fontSize(MEASURED).widthOfString(printable(text));
+      known.set(key, width);
+    }
+    return (width * size) / MEASURED;
+  };
+}
