@@ -58,7 +58,7 @@
     <input
       bind:this={chooser}
       type="file"
-      accept=".musicxml,.xml,.mxl,.abc"
+      accept=".musicxml,.xml,.mxl,.abc,.json"
       multiple
       hidden
       onchange={(e) => void take(e.currentTarget.files)}
@@ -108,7 +108,7 @@
     <div class="empty">
       <h2>The shelf is empty</h2>
       <p>
-        Import a score as MusicXML (.musicxml, .xml, .mxl) or ABC (.abc). Nuvelo keeps it as it is; everything that you add is kept beside
+        Import a score as MusicXML (.musicxml, .xml, .mxl) or ABC (.abc), or the archive of a piece (.json). Nuvelo keeps it as it is; everything that you add is kept beside
         it.
       </p>
     </div>

@@ -2,8 +2,8 @@
  * Reads an answer that comes in lines of JSON.
  * @throws Error with one sentence when the server refuses or the answer breaks off
  */
-export async function* jsonLines<T extends object>(address: string, signal?: AbortSignal): AsyncGenerator<T> {
-  const response = await fetch(address, { signal }).catch((error: Error) => {
+export async function* jsonLines<T extends object>(address: string, request: RequestInit = {}): AsyncGenerator<T> {
+  const response = await fetch(address, request).catch((error: Error) => {
     throw error.name === 'AbortError' ? error : new Error('The server does not answer.');
   });
   if (!response.ok || !response.body)

@@ -23,7 +23,7 @@ export class Preview {
     this.fault = null;
     let count = 0;
     try {
-      for await (const line of jsonLines<{ stage?: string; page?: string; pages?: number }>(this.address, mine.signal)) {
+      for await (const line of jsonLines<{ stage?: string; page?: string; pages?: number }>(this.address, { signal: mine.signal })) {
         if (mine.signal.aborted) return;
         if (line.page !== undefined) {
           const next = [...this.pages];

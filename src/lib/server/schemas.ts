@@ -287,6 +287,64 @@ export const appendSchema = Joi.object({
   commands: Joi.array().items(commandSchema).min(1).max(500).required()
 });
 
+const seconds = integer.min(0).required();
+const base64 = Joi.string().base64().required();
+const line = Joi.string().allow('').max(500).required();
+const hash = Joi.string().hex().length(64).required();
+export const archiveSchema = Joi.object({
+  format: Joi.string().valid('nuvelo-archive/1').required(),
+  piece: Joi.object({ title: line, composer: line, instrument: line, bars: integer.min(1).required(), createdAt: seconds }).required(),
+  sources: Joi.array()
+    .items(
+      Joi.object({
+        hash,
+        name: line,
+        fileName: line,
+        format: Joi.string().valid('musicxml', 'abc').required(),
+        createdAt: seconds,
+        bytes: base64,
+        document: Joi.string().required()
+      })
+    )
+    .min(1)
+    .max(20)
+    .required(),
+  readings: Joi.array()
+    .items(
+      Joi.object({
+        name: line,
+        createdAt: seconds,
+        acts: Joi.array()
+          .items(Joi.object({ command: commandSchema.required(), at: seconds }))
+          .required()
+      })
+    )
+    .min(1)
+    .max(200)
+    .required(),
+  editions: Joi.array()
+    .items(
+      Joi.object({
+        number: integer.min(1).required(),
+        readingName: line,
+        note: line,
+        createdAt: seconds,
+        content: Joi.object({
+          document: Joi.string().required(),
+          reading: Joi.object().unknown().required(),
+          names: Joi.object({ title: line, composer: line, instrument: line, sources: Joi.array().items(line).max(20).required() }).required(),
+          facts: Joi.object().unknown().allow(null).required()
+        })
+          .unknown()
+          .required(),
+        pdf: base64
+      })
+    )
+    .unique('number')
+    .max(1000)
+    .required()
+});
+
 export const formatSchema = Joi.string()
   .valid(...Object.keys(FORMATS))
   .required();
@@ -298,4 +356,9 @@ export const excerptSchema = Joi.object({ from: integer.min(0).required(), to: i
 
 const readingName = Joi.string().trim().min(1).max(80).required();
 export const copySchema = Joi.object({ from: integer.min(1).required(), name: readingName });
+export const freezeSchema = Joi.object({ note: Joi.string().trim().allow('').max(500).required() });
+/** A reading or a frozen edition, by its number. */
+export const stateSchema = Joi.string()
+  .pattern(/^(reading|edition)-\d{1,9}$/)
+  .required();
 export const renameSchema = Joi.object({ name: readingName });

@@ -83,6 +83,7 @@ export class Workspace {
   /** The worker plays; a change meanwhile is played next. */
   private performing: 'no' | 'yes' | 'again' = 'no';
   private trials = new Map<string, (performance: Performance) => void>();
+  private trialNumber = 0;
   private studyNumber = 0;
   private effectsNumber = 0;
   private studied = '';
@@ -273,25 +274,25 @@ export class Workspace {
 
   /** Plays the bars around a proposal, with it or without it. */
   hear(proposal: Proposal, withIt: boolean): void {
-    this.needPerformance();
-    const { score } = this;
     const first = this.measureOf(proposal.marking.start);
     const last = this.measureOf(proposal.marking.end ?? proposal.marking.start);
-    if (!score || !first || !last) return;
+    if (!first || !last) return;
     const marking: Marking = { ...proposal.marking, id: 'on-trial' };
     const { reading } = this;
-    const key = `${proposal.key}|${withIt}`;
+    this.hearReading(withIt ? { ...reading, markings: [...reading.markings, marking] } : reading, first.index - 1, last.index + 1);
+  }
+
+  /** Plays some bars (measure indices, both included) as another reading of the score has them. */
+  hearReading(reading: Reading, from: number, to: number): void {
+    this.needPerformance();
+    const { score } = this;
+    if (!score) return;
+    const key = `trial-${++this.trialNumber}`;
     this.trials.set(key, (performance) => {
-      const span = spanOf(performance, Math.max(0, first.index - 1), Math.min(score.measures.length - 1, last.index + 1));
+      const span = spanOf(performance, Math.max(0, from), Math.min(score.measures.length - 1, to));
       void this.player.start({ performance, ...span });
     });
-    this.send({
-      type: 'perform',
-      pins: this.pins,
-      base: this.base,
-      reading: withIt ? { ...reading, markings: [...reading.markings, marking] } : reading,
-      trial: key
-    });
+    this.send({ type: 'perform', pins: $state.snapshot(reading.pins) as Pin[], base: this.base, reading: $state.snapshot(reading) as Reading, trial: key });
   }
 
   private perform(): void {

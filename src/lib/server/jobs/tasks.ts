@@ -1,5 +1,7 @@
 import { analyse } from '../../../core/analysis/analyse.ts';
 import type { Facts } from '../../../core/analysis/facts.ts';
+import { compareReadings, type ReadingComparison } from '../../../core/edition/compare.ts';
+import { openEdition } from '../../../core/edition/open-edition.ts';
 import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { excerptDocument } from '../../../core/score/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
@@ -68,6 +70,13 @@ export const TASKS = {
       count++;
     }
     return { count };
+  },
+
+  /** What differs between two readings of one piece, and what each would sound and last. */
+  compare({ a, b }: { a: EditionInput; b: EditionInput }): ReadingComparison {
+    const open = (input: EditionInput) => openEdition(readMusicXml(input.document), input.reading, input.names).edition;
+    const [one, two] = [open(a), open(b)];
+    return compareReadings(one.score, one, two);
   },
 
   /** An edition as a file of some format. */

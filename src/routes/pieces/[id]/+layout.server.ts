@@ -2,6 +2,7 @@ import { error } from '@sveltejs/kit';
 import { database } from '$lib/server/db/client';
 import { valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
+import { listEditions } from '$lib/server/repositories/editions';
 import { findDocument, findPiece, findStudy, storeStudy } from '$lib/server/repositories/pieces';
 import { listReadings, logAfter } from '$lib/server/repositories/readings';
 import { idSchema } from '$lib/server/schemas';
@@ -27,6 +28,7 @@ export const load: LayoutServerLoad = async ({ params, url }) => {
   return {
     piece: { id: piece.id, title: piece.title, composer: piece.composer, instrument: piece.instrument, bars: piece.bars },
     readings: readings.map(({ id, name }) => ({ id, name })),
+    editions: await listEditions(db, id),
     sources: [{ id: null, hash: piece.sourceHash, name: piece.sourceName }],
     survey: study.survey,
     workspace: {

@@ -5,8 +5,10 @@
   import Tabs from '$lib/frame/Tabs.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import Card from '$lib/press/Card.svelte';
+  import Comparison from '$lib/press/Comparison.svelte';
   import Downloads from '$lib/press/Downloads.svelte';
   import { editionOf } from '$lib/press/edition';
+  import Editions from '$lib/press/Editions.svelte';
   import PageOptions from '$lib/press/PageOptions.svelte';
   import Pages from '$lib/press/Pages.svelte';
   import Preface from '$lib/press/Preface.svelte';
@@ -18,15 +20,17 @@
   const { data } = $props();
   const holder = useWorkspace();
 
-  const TABS = { pages: 'Pages', preface: 'Preface', card: 'Card' } as const;
+  const TABS = { pages: 'Pages', preface: 'Preface', card: 'Card', editions: 'Editions' } as const;
   let tab = $state<keyof typeof TABS>('pages');
   let preview = $state.raw<Preview | null>(null);
+  /** Two states of the piece that are compared. */
+  let compared = $state.raw<[string, string] | null>(null);
 
   const readingId = $derived(data.workspace.readingId);
   const unsaved = $derived(holder.current?.saving.state !== 'saved');
   const size = $derived(holder.current ? pageSize(holder.current.reading.pages) : null);
   const edition = $derived(
-    holder.current && tab !== 'pages'
+    holder.current && (tab === 'preface' || tab === 'card')
       ? editionOf(holder.current, {
           title: data.piece.title,
           composer: data.piece.composer,
@@ -37,9 +41,16 @@
   );
   const draft = $derived(edition && tab === 'preface' ? draftPreface(edition) : null);
 
+  /** "reading-1" or "edition-2" by its name. */
+  function nameOf(state: string): string {
+    const [kind, id] = state.split('-');
+    if (kind === 'reading') return data.readings.find((r) => String(r.id) === id)?.name ?? 'reading';
+    return `Edition ${data.editions.find((e) => String(e.id) === id)?.number ?? ''}`;
+  }
+
   // The texts need what a closer look finds and the seconds.
   $effect(() => {
-    if (tab !== 'pages') holder.current?.needPerformance();
+    if (tab === 'preface' || tab === 'card') holder.current?.needPerformance();
   });
 
   // The pages are asked for at once, also before the score has come to the browser.
@@ -81,12 +92,27 @@
         >{preview.stage === null ? `${preview.pages.length} page${preview.pages.length === 1 ? '' : 's'}` : `${preview.stage} …`}</span
       >
     </Toolbar>
-    <Pages {preview} />
+    {#if compared}<Comparison
+        {workspace}
+        piece={data.piece.id}
+        states={compared}
+        names={[nameOf(compared[0]), nameOf(compared[1])]}
+        onclose={() => (compared = null)}
+      />
+    {:else}<Pages {preview} />{/if}
     <aside class="side-panel not-printed" aria-label="What is printed">
       <Tabs tabs={TABS} bind:tab label="Parts of the edition">
         {#if tab === 'pages'}<PageOptions {workspace} />
         {:else if tab === 'preface'}<Preface {workspace} {draft} />
-        {:else}<Card {workspace} {edition} />{/if}
+        {:else if tab === 'card'}<Card {workspace} {edition} />
+        {:else}<Editions
+            piece={data.piece.id}
+            reading={readingId}
+            readings={data.readings}
+            editions={data.editions}
+            {unsaved}
+            oncompare={(a, b) => (compared = [a, b])}
+          />{/if}
       </Tabs>
     </aside>
   </div>

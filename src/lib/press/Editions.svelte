@@ -1,0 +1,137 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { Button } from 'carbon-components-svelte';
+  import type { EditionRow } from '$lib/server/repositories/editions';
+  import { jsonLines } from './lines';
+
+  interface Props {
+    piece: number;
+    reading: number;
+    readings: { id: number; name: string }[];
+    editions: EditionRow[];
+    /** Not all that was done has been saved yet. */
+    unsaved: boolean;
+    oncompare: (a: string, b: string) => void;
+  }
+  const { piece, reading, readings, editions, unsaved, oncompare }: Props = $props();
+
+  let note = $state('');
+  let stage = $state<string | null>(null);
+  let fault = $state('');
+  const states = $derived([
+    ...readings.map((r) => ({ key: `reading-${r.id}`, name: r.name })),
+    ...editions.map((e) => ({ key: `edition-${e.id}`, name: `Edition ${e.number}` }))
+  ]);
+  let chosen = $state<[string, string] | null>(null);
+  /** Usually what was last frozen against what there is now. */
+  const pair = $derived<[string, string]>(
+    chosen ?? [states.filter((s) => s.key !== `reading-${reading}`).at(-1)?.key ?? `reading-${reading}`, `reading-${reading}`]
+  );
+
+  async function freeze(): Promise<void> {
+    stage = 'beginning';
+    fault = '';
+    try {
+      for await (const line of jsonLines<{ stage?: string; edition?: EditionRow }>(`/api/readings/${reading}/editions`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ note })
+      })) {
+        stage = line.stage ?? stage;
+        if (line.edition) note = '';
+      }
+      await invalidateAll();
+    } catch (e) {
+      fault = e instanceof Error ? e.message : 'The edition could not be frozen.';
+    } finally {
+      stage = null;
+    }
+  }
+
+  const date = (seconds: number): string => new Date(seconds * 1000).toISOString().slice(0, 10);
+</script>
+
+<section>
+  <h3>Freeze an edition</h3>
+  <p class="quiet">It gets the next number and stays as it is now, whatever is changed later.</p>
+  <label>Note <textarea rows="2" maxlength="500" bind:value={note} placeholder="for the jury, second print …"></textarea></label>
+  <Button size="small" kind="tertiary" disabled={unsaved || stage !== null} on:click={freeze}>Freeze as edition {(editions.at(-1)?.number ?? 0) + 1}</Button>
+  {#if stage}<p class="quiet" role="status">{stage} …</p>{/if}
+  {#if fault}<p role="alert">{fault}</p>{/if}
+</section>
+
+<section>
+  <h3>Frozen editions</h3>
+  {#each editions as e (e.id)}
+    <div class="edition" data-testid="edition">
+      <strong>Edition {e.number}</strong>, {date(e.createdAt)}, of “{e.readingName}”
+      {#if e.note}<p>{e.note}</p>{/if}
+      <p>
+        <a href="/api/editions/{e.id}" download>PDF</a> · <a href="/api/editions/{e.id}?format=musicxml" download>MusicXML</a> ·
+        <a href="/api/editions/{e.id}?format=mei" download>MEI</a>
+        · <a href="/api/editions/{e.id}?format=html" download>Text</a>
+      </p>
+    </div>
+  {:else}
+    <p class="quiet">None yet.</p>
+  {/each}
+</section>
+
+<section>
+  <h3>Compare</h3>
+  {#if states.length < 2}
+    <p class="quiet">Freeze an edition or make a second reading, and the two can be compared bar by bar.</p>
+  {:else}
+    <label
+      >From <select value={pair[0]} onchange={(e) => (chosen = [e.currentTarget.value, pair[1]])} aria-label="Compare from"
+        >{#each states as s (s.key)}<option value={s.key}>{s.name}</option>{/each}</select
+      ></label
+    >
+    <label
+      >to <select value={pair[1]} onchange={(e) => (chosen = [pair[0], e.currentTarget.value])} aria-label="Compare to"
+        >{#each states as s (s.key)}<option value={s.key}>{s.name}</option>{/each}</select
+      ></label
+    >
+    <Button size="small" kind="tertiary" disabled={unsaved || pair[0] === pair[1]} on:click={() => oncompare(...pair)}>Compare</Button>
+  {/if}
+</section>
+
+<section>
+  <h3>Archive</h3>
+  <p>
+    <a href="/api/pieces/{piece}/archive" download data-testid="archive">All of this piece as one file</a>
+    <span class="quiet">: sources, readings with every act, editions. Another Nuvelo takes it in like a score.</span>
+  </p>
+</section>
+
+<style>
+  section {
+    padding-top: 0.8rem;
+  }
+
+  .edition {
+    padding: 0.35rem 0;
+    border-bottom: 1px solid var(--line);
+  }
+
+  label {
+    display: flex;
+    align-items: baseline;
+    gap: 0.4rem;
+    padding: 0.25rem 0;
+  }
+
+  textarea {
+    flex: 1;
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.25rem 0.4rem;
+  }
+
+  select {
+    min-width: 0;
+    flex: 1;
+  }
+</style>
