@@ -3,6 +3,7 @@
  * autumn jury. Some questions are left open and some findings are left to be seen.
  */
 import { draftId } from '../src/core/reading/draft.ts';
+import type { DifferenceKind } from '../src/core/collation/difference.ts';
 import type { Command } from '../src/core/reading/commands.ts';
 import type { Marking, Proposal } from '../src/core/reading/markings.ts';
 import { cmp, frac } from '../src/core/score/fraction.ts';
@@ -27,6 +28,12 @@ export interface DemoReading {
   peak: string;
   requested?: { low: number; high: number };
   accepted: [kind: string, because: string][];
+  /** A second source, and what was decided where it differs: kind and bar of the difference. */
+  compared?: {
+    file: string;
+    name: string;
+    choices: { kind: DifferenceKind; bar: string; take: 'ours' | 'theirs'; because: string; on: string }[];
+  };
 }
 
 export const DEMO_READINGS: DemoReading[] = [
@@ -139,7 +146,34 @@ export const DEMO_READINGS: DemoReading[] = [
     ],
     peak: '16',
     requested: { low: 80, high: 92 },
-    accepted: []
+    accepted: [],
+    compared: {
+      file: 'andantino-fair-copy.abc',
+      name: 'The fair copy in the school’s cupboard',
+      choices: [
+        {
+          kind: 'rhythm',
+          bar: '8',
+          take: 'ours',
+          because: 'The rest lets the left hand close the strain; the copy forgot it, as its left hand shows.',
+          on: '2026-10-28'
+        },
+        {
+          kind: 'notes',
+          bar: '12',
+          take: 'ours',
+          because: 'The G is the goal of the climb through E, F and F sharp in the bass; the E would stand still.',
+          on: '2026-10-28'
+        },
+        {
+          kind: 'ornament',
+          bar: '7',
+          take: 'ours',
+          because: 'The same cadence has its trill in bar 21 of both sources.',
+          on: '2026-10-28'
+        }
+      ]
+    }
   },
   {
     file: 'corrente.abc',

@@ -9,11 +9,14 @@ import { details } from '../src/core/analysis/details.ts';
 import { replay, styleOf, type Command } from '../src/core/reading/commands.ts';
 import { propose } from '../src/core/reading/propose.ts';
 import { proof } from '../src/core/proof/proof.ts';
+import { collate } from '../src/core/collation/collate.ts';
+import { readMusicXml } from '../src/core/score/musicxml/read.ts';
 import { openScore } from '../src/core/score/open.ts';
 import type { Database } from '../src/lib/server/db/client.ts';
 import { TASKS } from '../src/lib/server/jobs/tasks.ts';
-import { addPiece } from '../src/lib/server/repositories/pieces.ts';
-import { append, firstReading } from '../src/lib/server/repositories/readings.ts';
+import { addPiece, hashOf } from '../src/lib/server/repositories/pieces.ts';
+import { append, firstReading, logAfter } from '../src/lib/server/repositories/readings.ts';
+import { addSource } from '../src/lib/server/repositories/sources.ts';
 import { DEMO_READINGS, demoCommands, type DemoReading } from './readings.ts';
 
 /** All acts of a demo reading: the style first, then what its proposals are, then the findings that stand. */
@@ -34,17 +37,35 @@ export function demoLog(reading: DemoReading, bytes: Uint8Array): Command[] {
   return log;
 }
 
+/** The second source of a demo piece, and what was decided where it differs. */
+async function addCompared(
+  db: Database,
+  pieceId: number,
+  readingId: number,
+  document: string,
+  { file, name, choices }: NonNullable<DemoReading['compared']>
+): Promise<void> {
+  const bytes = readFileSync(join(import.meta.dirname, 'scores', file));
+  const intake = TASKS.intake({ bytes, fileName: file }, () => {});
+  await addSource(db, pieceId, name, file, bytes, intake);
+  const score = readMusicXml(document);
+  const { differences } = collate(score, readMusicXml(intake.document));
+  const source = hashOf(bytes);
+  const acts = choices.map(({ kind, bar, ...choice }): Command => {
+    const difference = differences.find((d) => d.kind === kind && score.measures[d.measure].number === bar)!.id;
+    return { type: 'choose-source', source, difference, choice: { source, difference, ...choice } };
+  });
+  await append(db, readingId, (await logAfter(db, readingId, 0)).length, acts);
+}
+
 /** Puts the demo pieces on the shelf, each with a reading. */
 export async function fillDemoStudio(db: Database): Promise<void> {
   for (const reading of DEMO_READINGS) {
     const bytes = readFileSync(join(import.meta.dirname, 'scores', reading.file));
-    const piece = await addPiece(
-      db,
-      reading.file,
-      bytes,
-      TASKS.intake({ bytes, fileName: reading.file }, () => {})
-    );
+    const intake = TASKS.intake({ bytes, fileName: reading.file }, () => {});
+    const piece = await addPiece(db, reading.file, bytes, intake);
     const first = await firstReading(db, piece.id);
     await append(db, first!.id, 0, demoLog(reading, bytes));
+    if (reading.compared) await addCompared(db, piece.id, first!.id, intake.document, reading.compared);
   }
 }

@@ -108,8 +108,8 @@
     <div class="empty">
       <h2>The shelf is empty</h2>
       <p>
-        Import a score as MusicXML (.musicxml, .xml, .mxl) or ABC (.abc), or the archive of a piece (.json). Nuvelo keeps it as it is; everything that you add is kept beside
-        it.
+        Import a score as MusicXML (.musicxml, .xml, .mxl) or ABC (.abc), or the archive of a piece (.json). Nuvelo keeps it as it is;
+        everything that you add is kept beside it.
       </p>
     </div>
   {/if}

@@ -1,10 +1,9 @@
 import type { Account, LoudnessAccount, Performance } from '../performance/perform.ts';
 import type { Reading } from '../reading/commands.ts';
 import type { Marking } from '../reading/markings.ts';
-import { beatWords } from '../reading/places.ts';
 import { eq, sub } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import { barLabel, measureAt, positionIn } from '../score/position.ts';
+import { barLabel, measureAt, positionIn, beatWords } from '../score/position.ts';
 import { PROFILES } from '../style/profiles.ts';
 import { SCHOOLS, type School } from '../style/schools.ts';
 import { named } from './text/commentary.ts';

@@ -2,6 +2,7 @@ import type { Score } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
 import type { Marking } from '../reading/markings.ts';
+import { sourceDescription, withApparatus, type Sources } from './apparatus.ts';
 import { editionMei } from './mei.ts';
 
 /** Id of the person in the header to whom every editorial element points by `resp`. */
@@ -12,11 +13,12 @@ const reasons = (m: Marking): string =>
 
 /**
  * A whole edition as an MEI file: the MEI that the engraver made of the source, with each marking as an element
- * of its own that names the editor (`resp`) and has its reasons in an <annot> of the same measure.
+ * of its own that names the editor (`resp`) and has its reasons in an <annot> of the same measure; where sources
+ * differ, their readings stand as <app>.
  */
-export function editionMeiFile(sourceMei: string, score: Score, markings: readonly Marking[], editor: string): string {
+export function editionMeiFile(sourceMei: string, score: Score, markings: readonly Marking[], editor: string, sources: Sources): string {
   const whole = { from: 0, to: score.measures.length };
-  let mei = editionMei(sourceMei, score, whole, markings);
+  let mei = editionMei(withApparatus(sourceMei, score, sources), score, whole, markings);
   const byMeasure = new Map<number, string>();
   for (const m of markings) {
     const { index } = measureAt(score, m.start);
@@ -28,6 +30,9 @@ export function editionMeiFile(sourceMei: string, score: Score, markings: readon
     const close = at < 0 ? -1 : mei.indexOf('</measure>', at);
     if (close >= 0) mei = mei.slice(0, close) + xml + mei.slice(close);
   }
+  mei = mei
+    .replace(/<sourceDesc\b[\s\S]*?<\/sourceDesc>|<sourceDesc\s*\/>/, '')
+    .replace('</fileDesc>', `${sourceDescription(sources)}</fileDesc>`);
   const person = `<respStmt><resp>editor</resp><persName xml:id="${EDITOR_ID}">${escapeXml(editor)}</persName></respStmt>`;
   return mei.replace(/<\/titleStmt>|<titleStmt\s*\/>/, (tag) =>
     tag.startsWith('</') ? `${person}</titleStmt>` : `<titleStmt><title/>${person}</titleStmt>`

@@ -118,7 +118,10 @@ function bracket(score: Frame, chunk: Chunk, r: RowEntry & { until: Fraction }):
   const ends = last === to ? tstamp(last, sub(r.until, last.start)) : tstamp(last, last.length);
   const common = `type="analysis ${r.row}" place="above" staff="1" tstamp="${begins}"`;
   const span = `<bracketSpan xml:id="${escapeXml(r.id)}" ${common} func="analytical" lform="solid" lwidth="narrow" tstamp2="${last.index - first.index}m+${ends}"/>`;
-  const name = first === from ? `<dir xml:id="${escapeXml(r.id)}-name" ${common}><rend fontstyle="normal" fontsize="80%">${escapeXml(r.text)}</rend></dir>` : '';
+  const name =
+    first === from
+      ? `<dir xml:id="${escapeXml(r.id)}-name" ${common}><rend fontstyle="normal" fontsize="80%">${escapeXml(r.text)}</rend></dir>`
+      : '';
   return [first, span + name];
 }
 

@@ -1,4 +1,5 @@
 import { openAnalysis, factsOf } from '../analysis/analyse.ts';
+import { chosenDocument, collateAll, type Collated, type OtherSource } from '../collation/chosen.ts';
 import { details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import type { Texture } from '../analysis/texture.ts';
@@ -9,6 +10,7 @@ import { ruleContext } from '../reading/context.ts';
 import { propose } from '../reading/propose.ts';
 import { questionsOf } from '../reading/questions.ts';
 import type { Score } from '../score/model.ts';
+import { readMusicXml } from '../score/musicxml/read.ts';
 import { renumbered } from '../score/numbering.ts';
 import type { Edition } from './text/edition.ts';
 
@@ -18,27 +20,59 @@ function once<T>(work: () => T): () => T {
   return () => (known ??= { value: work() }).value;
 }
 
-/** Names that an edition bears. */
-export type EditionNames = Pick<Edition, 'title' | 'composer' | 'instrument' | 'sources'>;
+/** What an edition is made of: its sources, the reading, its names, and the facts if they are known. */
+export interface EditionInput {
+  /** The document of the source that the pages follow, as it came in. */
+  document: string;
+  others: OtherSource[];
+  reading: Reading;
+  names: Pick<Edition, 'title' | 'composer' | 'instrument' | 'source'>;
+  /** Of the document as it came in. */
+  facts: Facts | null;
+}
+
+/** An edition with the text that it follows, and what is costly on the way to it. */
+export interface OpenedEdition {
+  /** The document with the readings of other sources that were chosen. */
+  document: string;
+  edition: Edition;
+  texture: () => Texture;
+}
+
+/** The document that a reading is about: the source with the readings of other sources that were chosen. */
+export function chosenText({ document, others, reading }: Pick<EditionInput, 'document' | 'others' | 'reading'>): {
+  document: string;
+  score: Score;
+  collations: Collated[];
+} {
+  const score = readMusicXml(document);
+  const collations = collateAll(score, others);
+  const chosen = chosenDocument(document, score, collations, reading.sourceChoices);
+  return { document: chosen, score: chosen === document ? score : readMusicXml(chosen), collations };
+}
 
 /**
- * An edition of a reading. What is costly is worked out when a page or text asks for it, so that the first page need not
- * wait for the last.
- * @param stored facts that are known already; they hold only where the reading has no corrections
+ * Opens an edition. What is costly is worked out when a page or text asks for it, so that the first page need not wait
+ * for the last.
  */
-export function openEdition(score: Score, reading: Reading, names: EditionNames, stored: Facts | null = null): { edition: Edition; texture: () => Texture } {
+export function openEdition(input: EditionInput): OpenedEdition {
+  const { reading, names } = input;
+  const { document, score, collations } = chosenText(input);
+  const stored = document === input.document && !reading.pins.length ? input.facts : null;
   const shown = reading.numbering === 'counted' ? renumbered(score) : score;
   const analysis = once(() => openAnalysis(shown));
-  const facts = once(() => (stored && !reading.pins.length ? stored : factsOf(analysis(), reading.pins)));
+  const facts = once(() => stored ?? factsOf(analysis(), reading.pins));
   const more = once(() => details(shown, analysis().texture, facts(), analysis().comparison, reading.pins));
   const style = () => ({ ...styleOf(reading), details: more() });
   const proposals = once(() => propose(shown, facts(), style(), reading.part));
   const questions = once(() => questionsOf(ruleContext(shown, facts(), style(), reading.part), reading));
   const performance = once(() => perform(performanceGround(shown, facts(), more(), analysis().texture, reading.part), reading));
   return {
+    document,
     texture: () => analysis().texture,
     edition: {
       ...names,
+      collations,
       score: shown,
       reading,
       get facts() {

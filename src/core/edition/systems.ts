@@ -53,7 +53,13 @@ function crossings(score: Score, markings: readonly Marking[] = []): number[] {
  * Joins chunks into longer ones of at least so many systems, between which nothing is cut; the first of them may be
  * shorter, so that it is there early.
  */
-export function joinChunks(score: Score, chunks: readonly SetChunk[], markings: readonly Marking[], first: number, least: number): SetChunk[] {
+export function joinChunks(
+  score: Score,
+  chunks: readonly SetChunk[],
+  markings: readonly Marking[],
+  first: number,
+  least: number
+): SetChunk[] {
   const cut = crossings(score, markings);
   const joined: SetChunk[] = [];
   for (const chunk of chunks) {

@@ -1,3 +1,4 @@
+import type { SourceChoice } from '../collation/difference.ts';
 import type { Pin } from '../analysis/facts.ts';
 import { cmp, type Fraction } from '../score/fraction.ts';
 import type { EffectKey } from '../style/effects.ts';
@@ -25,6 +26,8 @@ export type Command =
   | { type: 'pull-time'; measure: number; ratio: number | null }
   | { type: 'take-rubato'; bars: Record<number, number[]> | null }
   | { type: 'keep-recording'; id: string; recording: Recording | null }
+  /** What is decided about a difference between sources; null leaves it open again. */
+  | { type: 'choose-source'; source: string; difference: string; choice: SourceChoice | null }
   | { type: 'set-pages'; pages: PageSettings }
   /** The preface in the instructor's words; null lets the drafted one stand again. */
   | { type: 'write-preface'; text: RichText | null }
@@ -119,6 +122,7 @@ export interface Reading {
   rubato: Record<number, number[]>;
   recordings: Recording[];
   briefs: WrittenBrief[];
+  sourceChoices: SourceChoice[];
   pages: PageSettings;
   preface: RichText | null;
   card: string[] | null;
@@ -149,6 +153,7 @@ export const EMPTY_READING: Reading = {
   rubato: {},
   recordings: [],
   briefs: [],
+  sourceChoices: [],
   pages: USUAL_PAGES,
   preface: null,
   card: null,
@@ -200,6 +205,11 @@ export function apply(state: Reading, command: Command): Reading {
       const { from, to, text } = command;
       const others = state.briefs.filter((b) => b.from !== from || b.to !== to);
       return { ...state, briefs: text === null ? others : [...others, { from, to, text }] };
+    }
+    case 'choose-source': {
+      const { source, difference, choice } = command;
+      const others = state.sourceChoices.filter((c) => c.source !== source || c.difference !== difference);
+      return { ...state, sourceChoices: choice ? [...others, choice] : others };
     }
     case 'set-pages':
       return { ...state, pages: command.pages };
@@ -337,6 +347,8 @@ export function describe(command: Command): string {
       return command.range ? `asked for ${command.range.low} to ${command.range.high}` : 'no tempo is asked for';
     case 'write-brief':
       return command.text === null ? 'letting a brief go' : 'writing a brief';
+    case 'choose-source':
+      return command.choice ? 'choosing between sources' : 'leaving a difference open';
     case 'set-pages':
       return 'setting the pages';
     case 'write-preface':

@@ -46,4 +46,3 @@ export const shows = ({ variant, show }: Pick<PageSettings, 'variant' | 'show'>,
 /** The markings that stand on the pages. */
 export const shownMarkings = <M extends { kind: MarkingKind }>(markings: readonly M[], settings: PageSettings): M[] =>
   settings.variant === 'blank' ? [] : markings.filter((m) => !settings.hidden.includes(m.kind));
-

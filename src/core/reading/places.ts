@@ -1,6 +1,6 @@
 import { cmp, sub, type Fraction } from '../score/fraction.ts';
 import type { Note, Score } from '../score/model.ts';
-import { barLabel, measureAt, positionIn } from '../score/position.ts';
+import { barLabel, beatWords, measureAt, positionIn } from '../score/position.ts';
 
 /** A moment at which a marking may stand. */
 export interface Place {
@@ -16,17 +16,6 @@ export function placeName(score: Score, time: Fraction): string {
   const measure = measureAt(score, time);
   const { beat } = positionIn(measure, sub(time, measure.start));
   return `${barLabel(score.measures, measure)}, beat ${beatWords(beat)}`;
-}
-
-const PARTS: Record<string, string> = { '1/2': '½', '1/3': '⅓', '2/3': '⅔', '1/4': '¼', '3/4': '¾' };
-
-/** "5/2" as "2½": beats as they are said. */
-export function beatWords(beat: string): string {
-  const [n, d] = beat.split('/').map(Number);
-  if (!d) return beat;
-  const whole = Math.floor(n / d);
-  const part = PARTS[`${n - whole * d}/${d}`];
-  return part ? `${whole}${part}` : `${whole} ${n - whole * d}/${d}`;
 }
 
 /** All moments of one part in a range of measures (both included) at which something begins, by staff. */

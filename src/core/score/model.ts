@@ -140,6 +140,8 @@ interface DirectionPlace {
   start: Fraction;
   staff: number;
   placement?: string;
+  /** Where its <direction> stands in the source text; one element may hold several. */
+  span?: TextSpan;
 }
 
 export type DirectionValue =

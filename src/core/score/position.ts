@@ -56,3 +56,14 @@ export function positionAt(score: Score, time: Fraction): Position {
   const measure = measureAt(score, time);
   return positionIn(measure, sub(time, measure.start));
 }
+
+const PARTS: Record<string, string> = { '1/2': '½', '1/3': '⅓', '2/3': '⅔', '1/4': '¼', '3/4': '¾' };
+
+/** "5/2" as "2½": beats as they are said. */
+export function beatWords(beat: string): string {
+  const [n, d] = beat.split('/').map(Number);
+  if (!d) return beat;
+  const whole = Math.floor(n / d);
+  const part = PARTS[`${n - whole * d}/${d}`];
+  return part ? `${whole}${part}` : `${whole} ${n - whole * d}/${d}`;
+}

@@ -38,6 +38,7 @@
 
   /* What would be undone is said as far as there is room. */
   .tools :global(.bx--btn--ghost) {
+    display: block;
     max-width: 9rem;
     padding: 0.2rem 0.4rem;
     overflow: hidden;

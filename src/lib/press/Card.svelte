@@ -20,7 +20,8 @@
 {#if edition}
   {#each fields as text, k (k)}
     <label
-      >{k + 1}. <textarea rows="2" maxlength="300" value={text} onchange={(e) => write(k, e.currentTarget.value)} aria-label="To remember, {k + 1}"
+      >{k + 1}.
+      <textarea rows="2" maxlength="300" value={text} onchange={(e) => write(k, e.currentTarget.value)} aria-label="To remember, {k + 1}"
       ></textarea></label
     >
   {/each}

@@ -27,7 +27,12 @@
     try {
       for await (const line of jsonLines<{ stage?: string; file?: string; name?: string; type?: string }>(`${address}?format=pdf&follow`)) {
         stage = line.stage ?? stage;
-        if (line.file) saveFile(Uint8Array.from(atob(line.file), (c) => c.charCodeAt(0)), line.name!, line.type!);
+        if (line.file)
+          saveFile(
+            Uint8Array.from(atob(line.file), (c) => c.charCodeAt(0)),
+            line.name!,
+            line.type!
+          );
       }
     } catch (e) {
       fault = e instanceof Error ? e.message : 'The PDF could not be made.';
@@ -40,7 +45,9 @@
 <Button size="small" kind="tertiary" disabled={disabled || stage !== null} on:click={savePdf} data-testid="download-pdf">PDF</Button>
 <Menu label="Files">
   {#each FILES as [format, name] (format)}
-    <a href={disabled ? undefined : `${address}?format=${format}`} aria-disabled={disabled} download data-testid="download-{format}">{name}</a>
+    <a href={disabled ? undefined : `${address}?format=${format}`} aria-disabled={disabled} download data-testid="download-{format}"
+      >{name}</a
+    >
   {/each}
 </Menu>
 {#if stage}<span class="quiet" role="status" data-testid="pdf-stage">PDF: {stage} …</span>{/if}

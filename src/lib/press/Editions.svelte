@@ -55,7 +55,9 @@
   <h3>Freeze an edition</h3>
   <p class="quiet">It gets the next number and stays as it is now, whatever is changed later.</p>
   <label>Note <textarea rows="2" maxlength="500" bind:value={note} placeholder="for the jury, second print …"></textarea></label>
-  <Button size="small" kind="tertiary" disabled={unsaved || stage !== null} on:click={freeze}>Freeze as edition {(editions.at(-1)?.number ?? 0) + 1}</Button>
+  <Button size="small" kind="tertiary" disabled={unsaved || stage !== null} on:click={freeze}
+    >Freeze as edition {(editions.at(-1)?.number ?? 0) + 1}</Button
+  >
   {#if stage}<p class="quiet" role="status">{stage} …</p>{/if}
   {#if fault}<p role="alert">{fault}</p>{/if}
 </section>

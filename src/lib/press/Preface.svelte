@@ -122,8 +122,8 @@
   </div>
   <div class="text" bind:this={host} data-testid="preface"></div>
   <p class="quiet">
-    {#if own}In your own words. <Button size="small" kind="ghost" on:click={again}>Draft it again</Button>{:else}Drafted from what is known; it
-      keeps up with the reading until you write into it.{/if}
+    {#if own}In your own words. <Button size="small" kind="ghost" on:click={again}>Draft it again</Button>{:else}Drafted from what is known;
+      it keeps up with the reading until you write into it.{/if}
     The list of signs follows by itself.
   </p>
 {:else}

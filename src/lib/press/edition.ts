@@ -2,7 +2,10 @@ import type { Edition } from '$core/edition/text/edition';
 import type { Workspace } from '../workspace/workspace.svelte';
 
 /** The edition as the room has it; null until everything that its texts say has been worked out. */
-export function editionOf(workspace: Workspace, names: Pick<Edition, 'title' | 'composer' | 'instrument' | 'sources'>): Edition | null {
+export function editionOf(
+  workspace: Workspace,
+  names: Pick<Edition, 'title' | 'composer' | 'instrument' | 'source' | 'collations'>
+): Edition | null {
   const { score, facts, details, reading, proposals, questions, performed } = workspace;
   if (!score || !details || !performed) return null;
   return { ...names, score, facts, details, reading, proposals, questions, performance: performed.plan };

@@ -3,7 +3,7 @@ import { ENGINE } from '../../core/analysis/analyse.ts';
 import type { Command } from '../../core/reading/commands.ts';
 import type { Database } from './db/client.ts';
 import { commands, comparedSources, editions, pieces, readings, sources, studies } from './db/schema.ts';
-import type { EditionInput } from './jobs/edition-file.ts';
+import type { EditionInput } from '../../core/edition/open-edition.ts';
 import { hashOf, type Study } from './repositories/pieces.ts';
 
 export const ARCHIVE_FORMAT = 'nuvelo-archive/1';
@@ -39,7 +39,13 @@ export async function exportPiece(db: Database, pieceId: number): Promise<Archiv
   const { title, composer, instrument, bars, createdAt } = piece;
   const further = await db.select().from(comparedSources).where(eq(comparedSources.pieceId, pieceId)).orderBy(asc(comparedSources.id));
   const named = [{ sourceHash: piece.sourceHash, name: piece.sourceName }, ...further];
-  const archive: Archive = { format: ARCHIVE_FORMAT, piece: { title, composer, instrument, bars, createdAt }, sources: [], readings: [], editions: [] };
+  const archive: Archive = {
+    format: ARCHIVE_FORMAT,
+    piece: { title, composer, instrument, bars, createdAt },
+    sources: [],
+    readings: [],
+    editions: []
+  };
   for (const { sourceHash, name } of named) {
     const [s] = await db.select().from(sources).where(eq(sources.hash, sourceHash));
     archive.sources.push({
@@ -82,7 +88,8 @@ const ROWS = 400;
  */
 export async function importPiece(db: Database, archive: Archive, study: Study): Promise<number> {
   for (const s of archive.sources)
-    if (hashOf(Buffer.from(s.bytes, 'base64')) !== s.hash) throw new ArchiveError(`The source “${s.name}” in the archive is damaged: its bytes are not those that its sum was made of.`);
+    if (hashOf(Buffer.from(s.bytes, 'base64')) !== s.hash)
+      throw new ArchiveError(`The source “${s.name}” in the archive is damaged: its bytes are not those that its sum was made of.`);
   return db.transaction(async (tx) => {
     for (const s of archive.sources) {
       const [known] = await tx.select({ document: sources.document }).from(sources).where(eq(sources.hash, s.hash));
@@ -93,14 +100,20 @@ export async function importPiece(db: Database, archive: Archive, study: Study):
       await tx.insert(sources).values({ hash, fileName, format, createdAt, document, bytes: Buffer.from(s.bytes, 'base64') });
     }
     const [first, ...further] = archive.sources;
-    await tx.insert(studies).values({ sourceHash: first.hash, engine: ENGINE, facts: study.facts, survey: study.survey }).onConflictDoNothing();
+    await tx
+      .insert(studies)
+      .values({ sourceHash: first.hash, engine: ENGINE, facts: study.facts, survey: study.survey })
+      .onConflictDoNothing();
     const [piece] = await tx
       .insert(pieces)
       .values({ ...archive.piece, sourceHash: first.hash, sourceName: first.name })
       .returning({ id: pieces.id });
     for (const s of further) await tx.insert(comparedSources).values({ pieceId: piece.id, sourceHash: s.hash, name: s.name });
     for (const r of archive.readings) {
-      const [row] = await tx.insert(readings).values({ pieceId: piece.id, name: r.name, createdAt: r.createdAt }).returning({ id: readings.id });
+      const [row] = await tx
+        .insert(readings)
+        .values({ pieceId: piece.id, name: r.name, createdAt: r.createdAt })
+        .returning({ id: readings.id });
       for (let k = 0; k < r.acts.length; k += ROWS)
         await tx
           .insert(commands)

@@ -37,7 +37,11 @@ export async function takeIn(
 function parsed(bytes: Uint8Array): Archive {
   let value: unknown;
   try {
-    value = JSON.parse(Buffer.from(bytes).toString('utf8').replace(/^\uFEFF/, ''));
+    value = JSON.parse(
+      Buffer.from(bytes)
+        .toString('utf8')
+        .replace(/^\uFEFF/, '')
+    );
   } catch (error) {
     throw new TaskRefused(`This looks like an archive but is no valid JSON: ${(error as Error).message}.`);
   }

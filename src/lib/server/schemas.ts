@@ -112,6 +112,7 @@ const schoolKey = Joi.string()
   .valid(...SCHOOLS.map((s) => s.key))
   .required();
 const option = Joi.string().max(40).required();
+const hash = Joi.string().hex().length(64).required();
 const day = Joi.string().isoDate().required();
 const measure = integer.min(0).max(100_000);
 const level = Joi.number().min(0).max(9);
@@ -177,6 +178,19 @@ const richText = Joi.object({
 });
 
 const single = [
+  type('choose-source', {
+    source: hash,
+    difference: Joi.string().max(120).required(),
+    choice: Joi.object({
+      source: hash,
+      difference: Joi.string().max(120).required(),
+      take: Joi.string().valid('ours', 'theirs').required(),
+      because: words.required(),
+      on: day
+    })
+      .allow(null)
+      .required()
+  }),
   type('set-pages', { pages: pages.required() }),
   type('write-preface', { text: richText.allow(null).required() }),
   type('write-card', { lines: Joi.array().items(Joi.string().max(300)).max(MOST_TO_REMEMBER).allow(null).required() }),
@@ -290,7 +304,6 @@ export const appendSchema = Joi.object({
 const seconds = integer.min(0).required();
 const base64 = Joi.string().base64().required();
 const line = Joi.string().allow('').max(500).required();
-const hash = Joi.string().hex().length(64).required();
 export const archiveSchema = Joi.object({
   format: Joi.string().valid('nuvelo-archive/1').required(),
   piece: Joi.object({ title: line, composer: line, instrument: line, bars: integer.min(1).required(), createdAt: seconds }).required(),
@@ -332,7 +345,10 @@ export const archiveSchema = Joi.object({
         content: Joi.object({
           document: Joi.string().required(),
           reading: Joi.object().unknown().required(),
-          names: Joi.object({ title: line, composer: line, instrument: line, sources: Joi.array().items(line).max(20).required() }).required(),
+          others: Joi.array()
+            .items(Joi.object({ hash, name: line, document: Joi.string().required() }))
+            .required(),
+          names: Joi.object({ title: line, composer: line, instrument: line, source: line }).required(),
           facts: Joi.object().unknown().allow(null).required()
         })
           .unknown()
@@ -361,4 +377,5 @@ export const freezeSchema = Joi.object({ note: Joi.string().trim().allow('').max
 export const stateSchema = Joi.string()
   .pattern(/^(reading|edition)-\d{1,9}$/)
   .required();
+export const sourceNameSchema = Joi.string().trim().min(1).max(80).required();
 export const renameSchema = Joi.object({ name: readingName });

@@ -1,7 +1,7 @@
 import { fileName } from './http.ts';
 import { FORMATS, type Format } from './formats.ts';
 import { runTask } from './jobs/run.ts';
-import type { EditionInput } from './jobs/edition-file.ts';
+import type { EditionInput } from '../../core/edition/open-edition.ts';
 import { streamed } from './stream.ts';
 
 /** A file for downloading. */

@@ -19,6 +19,7 @@ export class Saving {
   state = $state<SaveState>('saved');
   private pending: Command[] = [];
   private sending = false;
+  private waiting: (() => void)[] = [];
   private readonly tab = crypto.randomUUID();
   private readonly channel: BroadcastChannel;
 
@@ -51,6 +52,12 @@ export class Saving {
     if (!response?.ok) return;
     const { commands } = (await response.json()) as { commands: Command[] };
     if (commands.length && !this.sending) this.takeIn(commands);
+  }
+
+  /** Resolves when everything that was done so far has been saved. */
+  settled(): Promise<void> {
+    if (!this.pending.length && !this.sending) return Promise.resolve();
+    return new Promise((resolve) => this.waiting.push(resolve));
   }
 
   close(): void {
@@ -101,7 +108,10 @@ export class Saving {
       this.state = 'waiting';
       setTimeout(() => void this.flush(), again);
     } else if (this.pending.length) void this.flush();
-    else this.state = 'saved';
+    else {
+      this.state = 'saved';
+      for (const go of this.waiting.splice(0)) go();
+    }
   }
 
   /** Unsent acts of tabs that are gone are sent now, unless the server has them already. */

@@ -21,6 +21,9 @@ import type { StudyAnswer, StudyRequest } from '../workers/study.worker';
 import { Saving } from './saving.svelte';
 import { takeStudyWorker } from './study-worker';
 
+/** No reading of another source stands in the text. */
+const NO_CHOICES = '[]';
+
 /** Milliseconds by which the performance waits for what is seen first. */
 const PERFORM_DELAY = 250;
 
@@ -88,6 +91,8 @@ export class Workspace {
   private effectsNumber = 0;
   private studied = '';
   private document = '';
+  /** Which text of the source is open, or on its way; null before the first. */
+  private opened: string | null = null;
   /** The score as read, with the numbers that are printed. */
   private source: Score | null = null;
   private shown = '';
@@ -213,9 +218,24 @@ export class Workspace {
     return this.reading.decisions[key];
   }
 
+  /** The facts that are known already, while the text is the source's own. */
+  private get stored(): Facts | null {
+    return this.opened === NO_CHOICES ? this.base : null;
+  }
+
+  /** What makes another text of the source. */
+  private get chosenText(): string {
+    const taken = this.reading.sourceChoices.filter((c) => c.take === 'theirs').map((c) => `${c.source}/${c.difference}`);
+    return JSON.stringify(taken.sort());
+  }
+
   private async open(): Promise<void> {
+    const wanted = (this.opened = this.chosenText);
     try {
-      const response = await fetch(`/api/sources/${this.data.sourceHash}`);
+      if (wanted !== NO_CHOICES) await this.saving.settled();
+      const address = wanted === NO_CHOICES ? `/api/sources/${this.data.sourceHash}` : `/api/readings/${this.data.readingId}/document`;
+      const response = await fetch(address);
+      if (wanted !== this.opened) return;
       if (!response.ok) throw new Error('The score could not be fetched.');
       const document = await response.text();
       this.send({ type: 'open', document });
@@ -228,6 +248,8 @@ export class Workspace {
   private receive(answer: StudyAnswer): void {
     if (answer.type === 'opened') {
       this.source = JSON.parse(answer.score) as Score;
+      // Another text of the same piece: everything is looked at anew.
+      this.shown = this.studied = '';
       this.notes = new Map(this.source.notes.map((n) => [n.id, n]));
       this.show();
       void this.firstPicture().then(() => this.study());
@@ -292,7 +314,13 @@ export class Workspace {
       const span = spanOf(performance, Math.max(0, from), Math.min(score.measures.length - 1, to));
       void this.player.start({ performance, ...span });
     });
-    this.send({ type: 'perform', pins: $state.snapshot(reading.pins) as Pin[], base: this.base, reading: $state.snapshot(reading) as Reading, trial: key });
+    this.send({
+      type: 'perform',
+      pins: $state.snapshot(reading.pins) as Pin[],
+      base: this.stored,
+      reading: $state.snapshot(reading) as Reading,
+      trial: key
+    });
   }
 
   private perform(): void {
@@ -303,7 +331,7 @@ export class Workspace {
       return;
     }
     this.performing = 'yes';
-    const ask = () => this.send({ type: 'perform', pins: this.pins, base: this.base, reading: this.reading, trial: null });
+    const ask = () => this.send({ type: 'perform', pins: this.pins, base: this.stored, reading: this.reading, trial: null });
     // The page and the brief come first, unless one is listening.
     if (this.player.playing) ask();
     else setTimeout(ask, PERFORM_DELAY);
@@ -346,7 +374,7 @@ export class Workspace {
       key,
       range: here ? this.selectedRange() : null,
       pins: this.pins,
-      base: this.base,
+      base: this.stored,
       style: $state.snapshot(styleOf(this.reading)) as Style,
       part: this.reading.part
     });
@@ -366,7 +394,7 @@ export class Workspace {
 
   /** Asks for the skeleton of some bars at a level (1 all beats, 2 strong beats). */
   askSkeleton(from: number, to: number, level: 1 | 2): void {
-    this.send({ type: 'skeleton', from, to, level, part: this.reading.part, pins: this.pins, base: this.base });
+    this.send({ type: 'skeleton', from, to, level, part: this.reading.part, pins: this.pins, base: this.stored });
   }
 
   choose(note: string): void {
@@ -386,7 +414,7 @@ export class Workspace {
 
   private askDetails(): void {
     this.studying = true;
-    this.send({ type: 'details', number: this.studyNumber, pins: this.pins, base: this.base });
+    this.send({ type: 'details', number: this.studyNumber, pins: this.pins, base: this.stored });
   }
 
   /** Where a page is in view, its first system comes before everything else; both would want the same processor. */
@@ -421,6 +449,7 @@ export class Workspace {
     const { done, undone } = resolve(this.saving.log);
     this.canUndo = done.length ? describe(done[done.length - 1]) : null;
     this.canRedo = undone.length ? describe(undone[undone.length - 1]) : null;
+    if (this.opened !== null && this.chosenText !== this.opened) void this.open();
     if (!this.source) return;
     this.show();
     this.study();
@@ -435,7 +464,7 @@ export class Workspace {
     if (key === this.studied) return;
     this.studied = key;
     this.studying = true;
-    this.send({ type: 'study', number: ++this.studyNumber, pins: this.pins, base: this.base, style: $state.snapshot(style), part });
+    this.send({ type: 'study', number: ++this.studyNumber, pins: this.pins, base: this.stored, style: $state.snapshot(style), part });
   }
 
   private send(request: StudyRequest): void {

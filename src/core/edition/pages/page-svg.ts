@@ -52,8 +52,11 @@ function item(i: PageItem): string {
 export function pageSvg(page: Page, glyphs: Glyphs, musicFont: string | null, title: string): string {
   const used = new Set(page.items.flatMap((i) => (i.kind === 'picture' ? glyphsOf(i.picture) : [])));
   const defs = [...used].map((code) => `<path id="${code}" d="${glyphs.get(code) ?? ''}" stroke="none"/>`).join('');
-  const music = page.items.some((i) => i.kind === 'picture' && i.picture.strokes.some((s) => s.kind === 'words' && s.runs.some((r) => r.face === 'music')));
-  const face = music && musicFont ? `<style>@font-face{font-family:'${MUSIC_FAMILY}';src:url(data:font/woff2;base64,${musicFont})}</style>` : '';
+  const music = page.items.some(
+    (i) => i.kind === 'picture' && i.picture.strokes.some((s) => s.kind === 'words' && s.runs.some((r) => r.face === 'music'))
+  );
+  const face =
+    music && musicFont ? `<style>@font-face{font-family:'${MUSIC_FAMILY}';src:url(data:font/woff2;base64,${musicFont})}</style>` : '';
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${number(page.width)} ${number(page.height)}" width="${number(page.width)}pt" height="${number(page.height)}pt" font-family="${FAMILY}" color="#000" role="img">` +
     `<title>${escapeXml(`${title}, page ${page.number}`)}</title>${face}<defs>${defs}</defs><rect width="100%" height="100%" fill="#fff"/>${page.items.map(item).join('')}</svg>`

@@ -46,7 +46,8 @@ const ITALIC = /\b(dir|dynam|mNum)\b/;
 /** Classes whose words may run over the end of a line and are moved back. */
 const MAY_RUN_OVER = /\b(dir|tempo)\b/;
 
-const face = (l: Level): Face | 'music' => (l.music ? 'music' : l.bold ? (l.italic ? 'bolditalic' : 'bold') : l.italic ? 'italic' : 'roman');
+const face = (l: Level): Face | 'music' =>
+  l.music ? 'music' : l.bold ? (l.italic ? 'bolditalic' : 'bold') : l.italic ? 'italic' : 'roman';
 
 const length = (text: string | undefined): number => Number.parseFloat(text ?? '0') || 0;
 
@@ -123,7 +124,12 @@ export function readPicture(svg: string, glyphs: Glyphs, measure: Measure): Pict
       case 'use': {
         const code = (a['xlink:href'] ?? a.href ?? '').replace('#', '').split('-')[0];
         // The outlines stand with y upwards.
-        strokes.push({ kind: 'glyph', glyph: code, at: times(times(level.at, transform(a.transform)), [1, 0, 0, -1, 0, 0]), ...mark(level) });
+        strokes.push({
+          kind: 'glyph',
+          glyph: code,
+          at: times(times(level.at, transform(a.transform)), [1, 0, 0, -1, 0, 0]),
+          ...mark(level)
+        });
         break;
       }
       case 'path':
@@ -146,7 +152,14 @@ export function readPicture(svg: string, glyphs: Glyphs, measure: Measure): Pict
         if (MAY_RUN_OVER.test(style)) mayRunOver = true;
         break;
       case 'text':
-        words = { kind: 'words', x: level.at[4] + length(a.x), y: level.at[5] + length(a.y), anchor: (a['text-anchor'] as 'start') ?? 'start', runs: [], ...mark(level) };
+        words = {
+          kind: 'words',
+          x: level.at[4] + length(a.x),
+          y: level.at[5] + length(a.y),
+          anchor: (a['text-anchor'] as 'start') ?? 'start',
+          runs: [],
+          ...mark(level)
+        };
         strokes.push(words);
         break;
       case 'tspan':

@@ -129,7 +129,12 @@ export class Typesetter {
 
   private paragraph(
     content: readonly Inline[],
-    { indent = 0, face = 'roman', size = TYPE.text, after = TYPE.paragraphGap }: { indent?: number; face?: Face; size?: number; after?: number }
+    {
+      indent = 0,
+      face = 'roman',
+      size = TYPE.text,
+      after = TYPE.paragraphGap
+    }: { indent?: number; face?: Face; size?: number; after?: number }
   ): void {
     for (const words of this.broken(content, face, size, this.lineWidth - indent)) {
       this.room(size * TYPE.leading);

@@ -31,7 +31,8 @@ export function draftCard(edition: Edition): string[] {
     );
   }
   const own = markings.filter((m) => m.because.some((b) => !b.rule) && !m.remark);
-  for (const m of own) if (lines.length < MOST_TO_REMEMBER) lines.push(`${bar(m)}: ${named(m)}. ${m.because.find((b) => !b.rule)?.text ?? ''}`.trim());
+  for (const m of own)
+    if (lines.length < MOST_TO_REMEMBER) lines.push(`${bar(m)}: ${named(m)}. ${m.because.find((b) => !b.rule)?.text ?? ''}`.trim());
   const end = markings.findLast((m) => m.kind === 'hairpin' || m.kind === 'tempo' || m.kind === 'dynamic');
   if (end && lines.length < MOST_TO_REMEMBER) lines.push(`At the end, ${bar(end)}: ${named(end)}.`);
   return lines.slice(0, MOST_TO_REMEMBER).map((l) => l[0].toUpperCase() + l.slice(1));
@@ -45,7 +46,14 @@ export function cardText(edition: Edition): RichBlock[] {
   const { beat } = beatOfMeter(first);
   const tempo = tempoOfReading(score, reading.markings, first.start);
   const { peak, softest } = dynamicPlan(score, facts, reading);
-  const breaths = [...new Set(reading.markings.filter((m) => m.kind === 'breath').sort((a, b) => cmp(a.start, b.start)).map((m) => bar(m.start)))];
+  const breaths = [
+    ...new Set(
+      reading.markings
+        .filter((m) => m.kind === 'breath')
+        .sort((a, b) => cmp(a.start, b.start))
+        .map((m) => bar(m.start))
+    )
+  ];
   const form = facts.sections.map((s) => `${s.label} from ${bar(s.start)} (${s.opens}${s.closes === s.opens ? '' : ` to ${s.closes}`})`);
   return [
     heading('Form'),

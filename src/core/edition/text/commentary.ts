@@ -1,10 +1,9 @@
 import type { Reading } from '../../reading/commands.ts';
-import { beatWords } from '../../reading/places.ts';
 import type { Marking, MarkingKind } from '../../reading/markings.ts';
 import { heading, paragraph, span, type RichBlock } from '../../reading/rich-text.ts';
 import { cmp, sub } from '../../score/fraction.ts';
 import type { Score } from '../../score/model.ts';
-import { barLabel, measureAt, positionIn } from '../../score/position.ts';
+import { barLabel, measureAt, positionIn, beatWords } from '../../score/position.ts';
 import { SOURCES, type SourceKey } from '../../style/bibliography.ts';
 import type { Edition } from './edition.ts';
 
@@ -110,7 +109,10 @@ function sectionHeads(score: Score, { sections }: Edition['facts']): { measure: 
   return sections.map((s) => {
     const [first, last] = [measureAt(score, s.start), measureAt(score, s.last)];
     const bars = `${barLabel(score.measures, first)} to ${barLabel(score.measures, last)}`;
-    return { measure: first.index, title: `Section ${s.label}: ${bars}, ${s.opens === s.closes ? `in ${s.opens}` : `${s.opens} to ${s.closes}`}` };
+    return {
+      measure: first.index,
+      title: `Section ${s.label}: ${bars}, ${s.opens === s.closes ? `in ${s.opens}` : `${s.opens} to ${s.closes}`}`
+    };
   });
 }
 
@@ -127,11 +129,7 @@ export function commentaryText(edition: Edition): RichBlock[] {
     for (const b of e.written) blocks.push(paragraph([...(b.to ? [span(`To ${b.to}: `, 'italic')] : []), span(b.text)]));
     for (const l of e.lines)
       blocks.push(
-        paragraph([
-          span(`${l.what}. `, 'bold'),
-          span(l.because),
-          ...(l.remark ? [span(' To the player: ', 'italic'), span(l.remark)] : [])
-        ])
+        paragraph([span(`${l.what}. `, 'bold'), span(l.because), ...(l.remark ? [span(' To the player: ', 'italic'), span(l.remark)] : [])])
       );
     for (const t of [...e.suspect, ...e.notTaken]) blocks.push(paragraph([span(t, 'italic')]));
   }

@@ -1,3 +1,4 @@
+import type { Collated } from '../../collation/chosen.ts';
 import type { Details } from '../../analysis/details.ts';
 import type { Facts } from '../../analysis/facts.ts';
 import type { Performance } from '../../performance/perform.ts';
@@ -11,8 +12,10 @@ export interface Edition {
   title: string;
   composer: string;
   instrument: string;
-  /** Names of the sources, the one that the pages follow first. */
-  sources: string[];
+  /** Name of the source that the pages follow. */
+  source: string;
+  /** The other sources, each laid beside that one as it came in, with what was decided. */
+  collations: readonly Pick<Collated, 'hash' | 'name' | 'differences'>[];
   score: Score;
   facts: Facts;
   details: Details;

@@ -6,7 +6,8 @@ const bold = (i: Inline): boolean => i.type === 'text' && Boolean(i.marks?.some(
 const italic = (i: Inline): boolean => i.type === 'text' && Boolean(i.marks?.some((m) => m.type === 'italic'));
 
 /** Inline text without its form. */
-export const plain = (content: readonly Inline[] | undefined): string => (content ?? []).map((i) => (i.type === 'text' ? i.text : '\n')).join('');
+export const plain = (content: readonly Inline[] | undefined): string =>
+  (content ?? []).map((i) => (i.type === 'text' ? i.text : '\n')).join('');
 
 function inlineHtml(content: readonly Inline[] | undefined): string {
   return (content ?? [])
@@ -85,7 +86,14 @@ function blockMarkdown(block: TextBlock): string {
       return block.content
         .map((item, k) => {
           const sign = block.type === 'orderedList' ? `${k + 1}. ` : '- ';
-          return sign + item.content.map(blockMarkdown).join('\n\n').split('\n').join(`\n${' '.repeat(sign.length)}`);
+          return (
+            sign +
+            item.content
+              .map(blockMarkdown)
+              .join('\n\n')
+              .split('\n')
+              .join(`\n${' '.repeat(sign.length)}`)
+          );
         })
         .join('\n');
   }

@@ -2,6 +2,7 @@ import type { RichBlock } from '../../reading/rich-text.ts';
 import { shownMarkings, shows } from '../../reading/page-settings.ts';
 import { cardText } from './card.ts';
 import { commentaryText } from './commentary.ts';
+import { criticalReport } from './critical-report.ts';
 import type { Edition } from './edition.ts';
 import { legend } from './legend.ts';
 import { preface } from './preface.ts';
@@ -42,6 +43,7 @@ export function after(edition: Edition): TextPart[] {
   const { pages } = edition.reading;
   if (pages.variant !== 'study') return [];
   const parts: TextPart[] = [{ title: 'Commentary', blocks: commentaryText(edition) }];
+  parts.push({ title: 'Critical report', blocks: criticalReport(edition) });
   if (shows(pages, 'questions')) parts.push({ title: 'Questions and answers', blocks: questionsText(edition) });
   return parts.filter((p) => p.blocks.length);
 }

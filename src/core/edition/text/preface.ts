@@ -43,7 +43,8 @@ function tempoDecision({ score, reading, performance }: Edition): RichBlock[] {
   const perMinute = tempoOfReading(score, reading.markings, first.start);
   const own = reading.markings.filter((m) => m.kind === 'metronome');
   if (reading.requested) lines.push(`Asked for: ${reading.requested.low} to ${reading.requested.high} beats a minute.`);
-  for (const m of own) lines.push(`Decided at ${barLabel(score.measures, measureAt(score, m.start))}: ${m.value}. ${m.because.map((b) => b.text).join(' ')}`);
+  for (const m of own)
+    lines.push(`Decided at ${barLabel(score.measures, measureAt(score, m.start))}: ${m.value}. ${m.because.map((b) => b.text).join(' ')}`);
   const quarters = performance.bars.reduce((sum, b) => sum + b.quarters, 0);
   const tempo = perMinute ?? suggestedTempo(score)?.low ?? null;
   if (tempo) {
@@ -65,7 +66,10 @@ function schools({ questions }: Edition): RichBlock[] {
   const items = decided.map((q): Inline[] => {
     const option = label(q.school, q.option);
     const local = q.local.length ? ` Otherwise in ${q.local.length} place${q.local.length === 1 ? '' : 's'}.` : '';
-    return [span(`${q.school.question} `, 'italic'), span(`${option?.label ?? q.option}. ${option?.reason ?? ''}${cited(option?.sources ?? [])}${local}`)];
+    return [
+      span(`${q.school.question} `, 'italic'),
+      span(`${option?.label ?? q.option}. ${option?.reason ?? ''}${cited(option?.sources ?? [])}${local}`)
+    ];
   });
   const usual = questions
     .filter((q) => !q.decidedOn && !q.local.length && q.option)
@@ -85,11 +89,13 @@ function fromSurvey({ reading }: Edition): RichBlock[] {
 
 /** The preface as it can be drafted from what is known; the legend follows it by itself. */
 export function draftPreface(edition: Edition): RichText {
-  const { score, reading, sources, title } = edition;
+  const { score, reading, source, collations, title } = edition;
   const profile = PROFILES[reading.period];
   const dance = danceOf(title);
   const care = cautions(score).lines.map((l) => `${l.label}: ${sentence(l.value)}`);
-  const character = reading.markings.filter((m) => m.kind === 'text' && m.because.some((b) => b.rule?.includes('character'))).map((m) => m.value);
+  const character = reading.markings
+    .filter((m) => m.kind === 'text' && m.because.some((b) => b.rule?.includes('character')))
+    .map((m) => m.value);
   const notes = fromSurvey(edition);
   return {
     type: 'doc',
@@ -106,9 +112,9 @@ export function draftPreface(edition: Edition): RichText {
       ...tempoDecision(edition),
       heading('Sources'),
       paragraph(
-        sources.length > 1
-          ? `The pages follow ${sources[0]}; compared with it: ${sources.slice(1).join(', ')}. Where they differ, the critical report says what was decided.`
-          : `${sources[0]}. Everything printed in the source stands here unchanged; what is editorial is marked as such.`
+        collations.length
+          ? `The pages follow “${source}”. Compared with it: ${collations.map((c) => `“${c.name}” (${c.differences.length} difference${c.differences.length === 1 ? '' : 's'})`).join(', ')}. The critical report says what was decided where they differ.`
+          : `“${source}”. Everything printed in it stands here unchanged; what is editorial is marked as such.`
       ),
       heading('Care'),
       bullets(care)

@@ -314,7 +314,8 @@ class Reader {
   ): void {
     const id = `d${state.part.index}-${measure.index}-${e.from.toString(36)}-${this.score.directions.length}`;
     const place = { id, part: state.part.index, measure: measure.index, onset, start: ZERO, staff };
-    this.score.directions.push((placement ? { ...place, placement, ...value } : { ...place, ...value }) as Direction);
+    const span = e.name === 'direction' ? { span: { from: e.from, to: e.to } } : {};
+    this.score.directions.push((placement ? { ...place, placement, ...span, ...value } : { ...place, ...span, ...value }) as Direction);
     if (value.kind === 'sound') {
       readJump(value.attributes, measure);
       if (/dacapo|dalsegno|tocoda|fine/.test(Object.keys(value.attributes).join())) this.soundJumps = true;

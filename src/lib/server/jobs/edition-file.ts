@@ -1,9 +1,10 @@
 import { strToU8, zipSync } from 'fflate';
-import type { Facts } from '../../../core/analysis/facts.ts';
+import { withoutCountedIds } from '../../../core/collation/chosen.ts';
 import { chunkWriter } from '../../../core/edition/chunk.ts';
+import type { SourceMei } from '../../../core/edition/apparatus.ts';
 import { editionMeiFile } from '../../../core/edition/mei-file.ts';
 import { editionMusicXml } from '../../../core/edition/musicxml.ts';
-import { openEdition, type EditionNames } from '../../../core/edition/open-edition.ts';
+import { chosenText, openEdition, type EditionInput } from '../../../core/edition/open-edition.ts';
 import type { Page } from '../../../core/edition/pages/page.ts';
 import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { textAsHtml, textAsMarkdown } from '../../../core/edition/text/formats.ts';
@@ -13,31 +14,20 @@ import { openPerformance } from '../../../core/performance/open.ts';
 import { perform } from '../../../core/performance/perform.ts';
 import type { Reading } from '../../../core/reading/commands.ts';
 import { compressed } from '../../../core/score/compressed.ts';
+import type { Score } from '../../../core/score/model.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import type { Format } from '../formats.ts';
 import type { PageMaker } from './pages/make-pages.ts';
 import type { Progress } from './tasks.ts';
 
-/** What an edition is made of: the source, the reading, and the facts if they are known. */
-export interface EditionInput {
-  document: string;
-  reading: Reading;
-  names: EditionNames;
-  facts: Facts | null;
-}
-
 /** Name of the editor in a file's header, until a studio has names of its own. */
 const EDITOR = 'The instructor';
 
 /** Makes the pages of an edition, each handed out as soon as it is full. */
-export async function* pagesOf(
-  { document, reading, names, facts }: EditionInput,
-  progress: Progress
-): AsyncGenerator<{ page: Page; maker: PageMaker }> {
+export async function* pagesOf(input: EditionInput, progress: Progress): AsyncGenerator<{ page: Page; maker: PageMaker }> {
   progress('reading the score');
   const { makePages } = await import('./pages/make-pages.ts');
-  const opened = openEdition(readMusicXml(document), reading, names, facts);
-  const maker = await makePages({ document, ...opened }, progress);
+  const maker = await makePages(openEdition(input), progress);
   for (const page of maker.pages) yield { page, maker };
 }
 
@@ -58,27 +48,41 @@ async function svgPages(input: EditionInput, progress: Progress): Promise<Uint8A
   return zipSync(files);
 }
 
-async function mei({ document, reading }: EditionInput): Promise<string> {
-  const score = readMusicXml(document);
+async function mei(input: EditionInput): Promise<string> {
   const { meiOf } = await import('./engrave.ts');
-  return editionMeiFile(await meiOf(chunkWriter(document, score)({ from: 0, to: score.measures.length })), score, reading.markings, EDITOR);
+  const whole = (document: string, score: Score) => meiOf(chunkWriter(document, score)({ from: 0, to: score.measures.length }));
+  const { document, score, collations } = chosenText(input);
+  const sources: SourceMei[] = [];
+  for (const c of collations) sources.push({ ...c, mei: await whole(c.document, c.score) });
+  const base = readMusicXml(input.document);
+  return editionMeiFile(await whole(document, score), score, input.reading.markings, EDITOR, {
+    name: input.names.source,
+    score: base,
+    mei: collations.length ? await whole(input.document, base) : '',
+    others: sources,
+    choices: input.reading.sourceChoices
+  });
 }
 
 /** The text of an edition, all of it whatever the pages show. */
-function text({ document, reading, names, facts }: EditionInput, write: typeof textAsHtml): string {
-  const whole: Reading = { ...reading, pages: { ...reading.pages, variant: 'study' } };
-  const { edition } = openEdition(readMusicXml(document), whole, names, facts);
-  return write(names.title, names.composer, [...before(edition), ...after(edition)]);
+function text(input: EditionInput, write: typeof textAsHtml): string {
+  const whole: Reading = { ...input.reading, pages: { ...input.reading.pages, variant: 'study' } };
+  const { edition } = openEdition({ ...input, reading: whole });
+  return write(edition.title, edition.composer, [...before(edition), ...after(edition)]);
 }
 
-function midi({ document, reading }: EditionInput, literal: boolean): Uint8Array {
-  const score = readMusicXml(document);
-  return midiFile(score, perform(openPerformance(score, reading), reading, literal));
+function midi(input: EditionInput, literal: boolean): Uint8Array {
+  const { score } = chosenText(input);
+  return midiFile(score, perform(openPerformance(score, input.reading), input.reading, literal));
 }
 
 /** An edition as a file. */
 export async function editionFile(input: EditionInput, format: Format, progress: Progress): Promise<Uint8Array | string> {
-  const xml = (): string => editionMusicXml(input.document, readMusicXml(input.document), input.reading.markings);
+  const xml = (): string => {
+    const { document, score } = chosenText(input);
+    const text = editionMusicXml(document, score, input.reading.markings);
+    return document === input.document ? text : withoutCountedIds(text);
+  };
   switch (format) {
     case 'pdf':
       return pdf(input, progress);

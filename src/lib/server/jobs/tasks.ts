@@ -1,14 +1,15 @@
 import { analyse } from '../../../core/analysis/analyse.ts';
 import type { Facts } from '../../../core/analysis/facts.ts';
 import { compareReadings, type ReadingComparison } from '../../../core/edition/compare.ts';
-import { openEdition } from '../../../core/edition/open-edition.ts';
+import { chosenText, openEdition, type EditionInput } from '../../../core/edition/open-edition.ts';
+import { collate, type Collation } from '../../../core/collation/collate.ts';
 import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { excerptDocument } from '../../../core/score/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey, type Survey } from '../../../core/survey/survey.ts';
 import type { Format } from '../formats.ts';
-import { editionFile, pagesOf, type EditionInput } from './edition-file.ts';
+import { editionFile, pagesOf } from './edition-file.ts';
 
 /** What came of a file: its document, what stands on the shelf, and the first study. */
 export interface Intake {
@@ -74,9 +75,19 @@ export const TASKS = {
 
   /** What differs between two readings of one piece, and what each would sound and last. */
   compare({ a, b }: { a: EditionInput; b: EditionInput }): ReadingComparison {
-    const open = (input: EditionInput) => openEdition(readMusicXml(input.document), input.reading, input.names).edition;
+    const open = (input: EditionInput) => openEdition(input).edition;
     const [one, two] = [open(a), open(b)];
     return compareReadings(one.score, one, two);
+  },
+
+  /** What differs between two sources of one piece. */
+  collate({ document, other }: { document: string; other: string }): Collation {
+    return collate(readMusicXml(document), readMusicXml(other));
+  },
+
+  /** The document of an edition that follows several sources. */
+  chosen(input: EditionInput): string {
+    return chosenText(input).document;
   },
 
   /** An edition as a file of some format. */

@@ -1,7 +1,7 @@
 import { asc, eq, max } from 'drizzle-orm';
 import type { Database } from '../db/client.ts';
 import { editions } from '../db/schema.ts';
-import type { EditionInput } from '../jobs/edition-file.ts';
+import type { EditionInput } from '../../../core/edition/open-edition.ts';
 
 /** A frozen edition without its bulk. */
 export interface EditionRow {
@@ -44,7 +44,10 @@ export async function addEdition(
   });
 }
 
-export async function findEdition(db: Database, id: number): Promise<{ pieceId: number; number: number; content: EditionInput; pdf: Buffer } | undefined> {
+export async function findEdition(
+  db: Database,
+  id: number
+): Promise<{ pieceId: number; number: number; content: EditionInput; pdf: Buffer } | undefined> {
   const [row] = await db.select().from(editions).where(eq(editions.id, id));
   return row && { pieceId: row.pieceId, number: row.number, content: row.content as EditionInput, pdf: row.pdf };
 }

@@ -11,14 +11,24 @@ export type Piece = typeof pieces.$inferSelect;
 
 export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
+/** Stores a file as it came in, once per content. */
+export async function storeSource(
+  db: Pick<Database, 'insert'>,
+  fileName: string,
+  bytes: Uint8Array,
+  intake: Pick<Intake, 'format' | 'document'>
+): Promise<void> {
+  await db
+    .insert(sources)
+    .values({ hash: hashOf(bytes), fileName, format: intake.format, bytes: Buffer.from(bytes), document: intake.document })
+    .onConflictDoNothing();
+}
+
 /** Stores a source (once per content), its first study, a piece and an empty reading, all or nothing. */
 export async function addPiece(db: Database, fileName: string, bytes: Uint8Array, intake: Intake): Promise<Piece> {
   const hash = hashOf(bytes);
   return db.transaction(async (tx) => {
-    await tx
-      .insert(sources)
-      .values({ hash, fileName, format: intake.format, bytes: Buffer.from(bytes), document: intake.document })
-      .onConflictDoNothing();
+    await storeSource(tx, fileName, bytes, intake);
     await tx.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: intake.facts, survey: intake.survey }).onConflictDoNothing();
     const [piece] = await tx
       .insert(pieces)

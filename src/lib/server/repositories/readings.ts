@@ -3,8 +3,9 @@ import type { Facts } from '../../../core/analysis/facts.ts';
 import { replay, type Command } from '../../../core/reading/commands.ts';
 import type { Database } from '../db/client.ts';
 import { commands, readings } from '../db/schema.ts';
-import type { EditionInput } from '../jobs/edition-file.ts';
+import type { EditionInput } from '../../../core/edition/open-edition.ts';
 import { findDocument, findPiece, findStudy, type Piece } from './pieces.ts';
+import { listSources } from './sources.ts';
 
 export type ReadingRow = typeof readings.$inferSelect;
 
@@ -82,7 +83,10 @@ export async function append(db: Database, readingId: number, base: number, list
 }
 
 /** A reading with all that its pages and files are made of. */
-export async function findEditionInput(db: Database, id: number): Promise<{ piece: Piece; row: ReadingRow; input: EditionInput } | undefined> {
+export async function findEditionInput(
+  db: Database,
+  id: number
+): Promise<{ piece: Piece; row: ReadingRow; input: EditionInput } | undefined> {
   const row = await findReading(db, id);
   const piece = row && (await findPiece(db, row.pieceId));
   const document = piece && (await findDocument(db, piece.sourceHash));
@@ -96,7 +100,8 @@ export async function findEditionInput(db: Database, id: number): Promise<{ piec
     input: {
       document,
       reading,
-      names: { title, composer, instrument, sources: [sourceName] },
+      others: (await listSources(db, piece.id)).map(({ hash, name, document }) => ({ hash, name, document })),
+      names: { title, composer, instrument, source: sourceName },
       facts: study ? (JSON.parse(study.facts) as Facts) : null
     }
   };

@@ -2,6 +2,7 @@ import { error } from '@sveltejs/kit';
 import { database } from '$lib/server/db/client';
 import { valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
+import { listSources } from '$lib/server/repositories/sources';
 import { listEditions } from '$lib/server/repositories/editions';
 import { findDocument, findPiece, findStudy, storeStudy } from '$lib/server/repositories/pieces';
 import { listReadings, logAfter } from '$lib/server/repositories/readings';
@@ -29,7 +30,8 @@ export const load: LayoutServerLoad = async ({ params, url }) => {
     piece: { id: piece.id, title: piece.title, composer: piece.composer, instrument: piece.instrument, bars: piece.bars },
     readings: readings.map(({ id, name }) => ({ id, name })),
     editions: await listEditions(db, id),
-    sources: [{ id: null, hash: piece.sourceHash, name: piece.sourceName }],
+    source: piece.sourceName,
+    otherSources: (await listSources(db, id)).map(({ id: source, hash, name }) => ({ id: source, hash, name })),
     survey: study.survey,
     workspace: {
       pieceId: id,

@@ -1,17 +1,9 @@
-import type { Texture } from '../../../../core/analysis/texture.ts';
 import { editionPages } from '../../../../core/edition/pages/edition-pages.ts';
 import type { Glyphs, Measure, Page } from '../../../../core/edition/pages/page.ts';
-import type { Edition } from '../../../../core/edition/text/edition.ts';
+import type { OpenedEdition } from '../../../../core/edition/open-edition.ts';
 import { openEngraver } from './engraver.ts';
 import { engraveSystems } from './engrave-systems.ts';
 import { measurer } from './faces.ts';
-
-/** An edition with what its pages are engraved from. */
-export interface PagesInput {
-  document: string;
-  edition: Edition;
-  texture: () => Texture;
-}
 
 /** Pages as they are made, and what is needed to draw them. */
 export interface PageMaker {
@@ -23,7 +15,7 @@ export interface PageMaker {
 }
 
 /** Makes the pages of an edition one after another. */
-export async function makePages({ document, edition, texture }: PagesInput, progress: (stage: string) => void): Promise<PageMaker> {
+export async function makePages({ document, edition, texture }: OpenedEdition, progress: (stage: string) => void): Promise<PageMaker> {
   const engraver = await openEngraver();
   const glyphs: Glyphs = new Map();
   const measure = measurer();
@@ -47,4 +39,3 @@ export async function makePages({ document, edition, texture }: PagesInput, prog
   );
   return { pages, glyphs, measure, musicFont: () => font() };
 }
-

@@ -25,7 +25,8 @@ export function pathOperators(d: string): string {
       put('c', x1, y1, x2, y2, toX, toY);
       [x, y] = [toX, toY];
     };
-    const smooth = (kinds: string): [number, number] => (kinds.includes(mirror[2] || '-') ? [2 * x - mirror[0], 2 * y - mirror[1]] : [x, y]);
+    const smooth = (kinds: string): [number, number] =>
+      kinds.includes(mirror[2] || '-') ? [2 * x - mirror[0], 2 * y - mirror[1]] : [x, y];
     const quadratic = (cx: number, cy: number, toX: number, toY: number): void => {
       curve(x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y), toX + (2 / 3) * (cx - toX), toY + (2 / 3) * (cy - toY), toX, toY);
       mirror = [cx, cy, 'q'];

@@ -6,12 +6,15 @@
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import Card from '$lib/press/Card.svelte';
   import Comparison from '$lib/press/Comparison.svelte';
+  import Differences from '$lib/press/Differences.svelte';
   import Downloads from '$lib/press/Downloads.svelte';
   import { editionOf } from '$lib/press/edition';
   import Editions from '$lib/press/Editions.svelte';
   import PageOptions from '$lib/press/PageOptions.svelte';
   import Pages from '$lib/press/Pages.svelte';
   import Preface from '$lib/press/Preface.svelte';
+  import type { SourceCollation } from '$lib/press/source-collation';
+  import Sources from '$lib/press/Sources.svelte';
   import { Preview } from '$lib/press/preview.svelte';
   import { pageSize } from '$core/edition/pages/edition-pages';
   import Readings from '$lib/readings/Readings.svelte';
@@ -20,11 +23,34 @@
   const { data } = $props();
   const holder = useWorkspace();
 
-  const TABS = { pages: 'Pages', preface: 'Preface', card: 'Card', editions: 'Editions' } as const;
+  const TABS = { pages: 'Pages', preface: 'Preface', card: 'Card', sources: 'Sources', editions: 'Editions' } as const;
   let tab = $state<keyof typeof TABS>('pages');
   let preview = $state.raw<Preview | null>(null);
   /** Two states of the piece that are compared. */
+  /** The differences between sources are looked at. */
+  let looking = $state(false);
   let compared = $state.raw<[string, string] | null>(null);
+
+  let collations = $state.raw<SourceCollation[]>([]);
+  /** Of the comparison of sources, when it could not be had. */
+  let collationFault = $state('');
+
+  // The other sources are laid beside the first on the server.
+  $effect(() => {
+    const wanted = data.otherSources.map((s) => s.hash).join();
+    const stopped = new AbortController();
+    if (!wanted) collations = [];
+    else
+      fetch(`/api/pieces/${data.piece.id}/collations`, { signal: stopped.signal })
+        .then(async (response) => {
+          if (!response.ok) throw new Error('The sources could not be compared.');
+          ({ collations } = (await response.json()) as { collations: SourceCollation[] });
+        })
+        .catch((e: Error) => {
+          if (!stopped.signal.aborted) collationFault = e.message;
+        });
+    return () => stopped.abort();
+  });
 
   const readingId = $derived(data.workspace.readingId);
   const unsaved = $derived(holder.current?.saving.state !== 'saved');
@@ -35,7 +61,8 @@
           title: data.piece.title,
           composer: data.piece.composer,
           instrument: data.piece.instrument,
-          sources: data.sources.map((s) => s.name)
+          source: data.source,
+          collations
         })
       : null
   );
@@ -86,7 +113,9 @@
   <div class="room room-beside">
     <Toolbar {workspace}>
       <Readings piece={data.piece.id} readings={data.readings} current={data.workspace.readingId} />
-      <Button size="small" kind="tertiary" disabled={preview.stage !== null || preview.fault !== null} on:click={() => print()}>Print</Button>
+      <Button size="small" kind="tertiary" disabled={preview.stage !== null || preview.fault !== null} on:click={() => print()}
+        >Print</Button
+      >
       <Downloads address="/api/readings/{readingId}/edition" disabled={unsaved} />
       <span class="quiet" role="status" data-testid="preview-stage"
         >{preview.stage === null ? `${preview.pages.length} page${preview.pages.length === 1 ? '' : 's'}` : `${preview.stage} …`}</span
@@ -99,12 +128,28 @@
         names={[nameOf(compared[0]), nameOf(compared[1])]}
         onclose={() => (compared = null)}
       />
+    {:else if looking && collations.length}<Differences
+        {workspace}
+        sourceHash={data.workspace.sourceHash}
+        source={data.source}
+        {collations}
+        onclose={() => (looking = false)}
+      />
     {:else}<Pages {preview} />{/if}
     <aside class="side-panel not-printed" aria-label="What is printed">
       <Tabs tabs={TABS} bind:tab label="Parts of the edition">
         {#if tab === 'pages'}<PageOptions {workspace} />
         {:else if tab === 'preface'}<Preface {workspace} {draft} />
         {:else if tab === 'card'}<Card {workspace} {edition} />
+        {:else if tab === 'sources'}<Sources
+            piece={data.piece.id}
+            source={data.source}
+            others={data.otherSources}
+            fault={collationFault}
+            {workspace}
+            {collations}
+            onlook={() => (looking = true)}
+          />
         {:else}<Editions
             piece={data.piece.id}
             reading={readingId}

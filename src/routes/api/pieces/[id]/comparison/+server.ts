@@ -2,7 +2,7 @@ import { error, json } from '@sveltejs/kit';
 import { database } from '$lib/server/db/client';
 import { valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
-import type { EditionInput } from '$lib/server/jobs/edition-file';
+import type { EditionInput } from '$core/edition/open-edition';
 import { findEdition } from '$lib/server/repositories/editions';
 import { findEditionInput } from '$lib/server/repositories/readings';
 import { idSchema, stateSchema } from '$lib/server/schemas';

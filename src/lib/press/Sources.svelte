@@ -1,0 +1,129 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { Button } from 'carbon-components-svelte';
+  import type { Workspace } from '../workspace/workspace.svelte';
+  import { jsonLines } from './lines';
+  import type { SourceCollation } from './source-collation';
+
+  interface Props {
+    piece: number;
+    /** Name of the source that the pages follow. */
+    source: string;
+    others: { id: number; hash: string; name: string }[];
+    fault: string;
+    workspace: Workspace;
+    collations: SourceCollation[];
+    onlook: () => void;
+  }
+  const { piece, source, others, fault, workspace, collations, onlook }: Props = $props();
+
+  let called = $state('');
+  let chooser: HTMLInputElement;
+  let stage = $state<string | null>(null);
+  let refused = $state('');
+
+  async function add(file: File): Promise<void> {
+    stage = 'sending';
+    refused = '';
+    try {
+      const name = called.trim() || file.name.replace(/\.[^.]+$/, '');
+      const address = `/api/pieces/${piece}/sources?name=${encodeURIComponent(file.name.slice(0, 255))}&called=${encodeURIComponent(name.slice(0, 80))}`;
+      const request = { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: await file.arrayBuffer() };
+      for await (const line of jsonLines<{ stage?: string }>(address, request)) stage = line.stage ?? stage;
+      called = '';
+      await invalidateAll();
+    } catch (e) {
+      refused = e instanceof Error ? e.message : 'The source could not be added.';
+    } finally {
+      stage = null;
+      chooser.value = '';
+    }
+  }
+
+  async function rename(name: string): Promise<void> {
+    if (!name.trim() || name === source) return;
+    const request = { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name }) };
+    const response = await fetch(`/api/pieces/${piece}/sources`, request).catch(() => null);
+    if (response?.ok) await invalidateAll();
+    else refused = 'The name could not be kept.';
+  }
+
+  async function remove(id: number): Promise<void> {
+    const response = await fetch(`/api/pieces/${piece}/sources/${id}`, { method: 'DELETE' }).catch(() => null);
+    if (response?.ok) await invalidateAll();
+    else refused = 'The source could not be taken away.';
+  }
+
+  const decided = (c: SourceCollation): number =>
+    c.differences.filter((d) => workspace.reading.sourceChoices.some((x) => x.source === c.hash && x.difference === d.id)).length;
+</script>
+
+<section>
+  <h3>The pages follow</h3>
+  <input
+    aria-label="Name of the source that the pages follow"
+    value={source}
+    maxlength="80"
+    onchange={(e) => rename(e.currentTarget.value)}
+  />
+</section>
+
+<section>
+  <h3>Compared with it</h3>
+  {#each others as o (o.id)}
+    {@const c = collations.find((x) => x.hash === o.hash)}
+    <p data-testid="other-source">
+      <strong>{o.name}</strong>{#if c}: {c.differences.length} difference{c.differences.length === 1 ? '' : 's'}, {decided(c)} decided{:else if !fault}:
+        being compared …{/if}
+      <button class="bar-link" onclick={() => remove(o.id)}>take away</button>
+    </p>
+  {:else}
+    <p class="quiet">Nothing yet. Add another print or the manuscript as encoded: bar by bar, everything in which they differ is listed.</p>
+  {/each}
+  {#if fault}<p role="alert">{fault}</p>{/if}
+  {#if collations.some((c) => c.differences.length)}<Button size="small" kind="tertiary" on:click={onlook}>Look at the differences</Button
+    >{/if}
+</section>
+
+<section>
+  <h3>Add a source</h3>
+  <label>Called <input bind:value={called} maxlength="80" placeholder="the first print, the manuscript …" /></label>
+  <input
+    class="visually-hidden"
+    type="file"
+    tabindex="-1"
+    aria-label="File of the source"
+    accept=".musicxml,.xml,.mxl,.abc"
+    bind:this={chooser}
+    onchange={(e) => e.currentTarget.files?.[0] && add(e.currentTarget.files[0])}
+    data-testid="source-chooser"
+  />
+  <Button size="small" kind="tertiary" disabled={stage !== null} on:click={() => chooser.click()}>Choose its file</Button>
+  {#if stage}<p class="quiet" role="status">{stage} …</p>{/if}
+  {#if refused}<p role="alert">{refused}</p>{/if}
+</section>
+
+<style>
+  section {
+    padding-top: 0.8rem;
+  }
+
+  input {
+    font: inherit;
+    color: var(--ink);
+    background: var(--raised);
+    border: 1px solid var(--line);
+    padding: 0.2rem 0.4rem;
+    width: 100%;
+    box-sizing: border-box;
+  }
+
+  label {
+    display: block;
+    padding-bottom: 0.4rem;
+  }
+
+  p {
+    padding: 0.25rem 0;
+  }
+</style>
