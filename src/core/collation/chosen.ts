@@ -70,6 +70,7 @@ class Chooser {
   private readonly bars = new Map<string, string>();
   /** Notes that were changed, with their text as it stands; several choices may meet at one note. */
   private readonly changed = new Map<Note, string>();
+  private readonly taken = new Set<string>();
   private fresh = 0;
 
   constructor(
@@ -227,6 +228,10 @@ class Chooser {
     for (const e of this.directions(other.score, { part: d.part, measure: d.other }, d.theirs, d.onset)) {
       const ours = other.bars.find((p) => p.b === e.measure)?.a;
       if (ours === null || ours === undefined) continue;
+      // Words and metronome may stand in one element: it comes once.
+      const key = `${other.hash}|${e.span!.from}`;
+      if (this.taken.has(key)) continue;
+      this.taken.add(key);
       const text = without(other.document.slice(e.span!.from, e.span!.to), 'offset');
       this.edits.insert(this.anchor(d.part, ours, e.onset), text.replace(/^<direction\b([^>]*?)\sid="[^"]*"/, '<direction$1'));
     }

@@ -4,7 +4,11 @@ import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { chunkWriter } from '../../../src/core/edition/chunk.ts';
-import { commentary, legend, preface } from '../../../src/core/edition/commentary.ts';
+import { commentary } from '../../../src/core/edition/text/commentary.ts';
+import { plainBlock } from '../../../src/core/edition/text/formats.ts';
+import { legend } from '../../../src/core/edition/text/legend.ts';
+import { preface } from '../../../src/core/edition/text/preface.ts';
+import { openEdition } from '../../../src/core/edition/open-edition.ts';
 import { editionMeiFile } from '../../../src/core/edition/mei-file.ts';
 import { editionMei } from '../../../src/core/edition/mei.ts';
 import { breakSystems, planSystems } from '../../../src/core/edition/systems.ts';
@@ -13,6 +17,7 @@ import type { Marking } from '../../../src/core/reading/markings.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { demo, open, sample } from '../helpers.ts';
+import { demoInput } from './input.ts';
 
 const module = await createVerovioModule();
 enableLog(LOG_OFF, module);
@@ -75,7 +80,13 @@ test('the MEI file: every marking with its editor and an annotation of its reaso
   const toolkit = new VerovioToolkit(module);
   toolkit.setOptions({ pageWidth: 2100, pageHeight: 60000, adjustPageHeight: true, breaks: 'auto', scale: 40 });
   toolkit.loadData(chunkWriter(text, score)({ from: 0, to: score.measures.length }));
-  const mei = editionMeiFile(toolkit.getMEI(), score, markings, 'A. Teacher');
+  const mei = editionMeiFile(toolkit.getMEI(), score, markings, 'A. Teacher', {
+    name: 'The print',
+    score,
+    mei: '',
+    others: [],
+    choices: []
+  });
   assert.match(mei, /<persName xml:id="editor">A\. Teacher<\/persName>/);
   for (const m of markings) {
     assert.match(mei, new RegExp(`xml:id="${m.id}"[^>]*resp="#editor"`));
@@ -99,11 +110,12 @@ test('preface, legend and commentary say what was decided, why, and what was not
     { type: 'keep', key: kept.key, marking: { ...kept.marking, id: 'a', remark: 'lean' } },
     { type: 'set-aside', key: aside.key }
   ]);
-  const entries = commentary(score, reading, proposals);
+  const { edition } = openEdition({ ...demoInput('corrente.abc'), reading });
+  const entries = commentary(edition);
   const entry = entries.find((e) => e.bar === 'Bar 26')!;
   assert.match(entry.lines[0].because, /[Nn]eapolitan.*C\. P\. E\. Bach 1753/);
   assert.equal(entry.lines[0].remark, 'lean');
   assert.ok(entries.some((e) => e.notTaken[0]?.includes('not taken')));
-  assert.match(preface(score, facts, reading, 'the print').join(' '), /30 bars.*D minor.*baroque.*the print/s);
+  assert.match(preface(edition).content.map(plainBlock).join(' '), /30 bars.*D minor.*baroque.*The print of the school/s);
   assert.ok(legend(reading.markings).some((l) => l.meaning.includes('accents')));
 });

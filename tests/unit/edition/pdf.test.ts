@@ -1,32 +1,19 @@
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { PDFDocument } from 'pdf-lib';
 import { getDocument, VerbosityLevel } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { DEMO_READINGS } from '../../../demo/readings.ts';
-import { demoLog } from '../../../demo/studio.ts';
-import { fillPages, USUAL_PAGES, type PageSettings } from '../../../src/core/edition/paper.ts';
-import { replay } from '../../../src/core/reading/commands.ts';
+import { fillPages } from '../../../src/core/edition/pages/fill.ts';
+import { turnsAfter } from '../../../src/core/edition/turns.ts';
+import type { PageSettings } from '../../../src/core/reading/page-settings.ts';
+import { editionFile } from '../../../src/lib/server/jobs/edition-file.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
-import { demo } from '../helpers.ts';
+import { abc, demo } from '../helpers.ts';
+import { demoInput } from './input.ts';
 
-async function pdfOf(file: string, settings: Partial<PageSettings> = {}): Promise<Uint8Array> {
-  const { text, score } = demo(file);
-  const bytes = readFileSync(join(import.meta.dirname, '../../../demo/scores', file));
-  const reading = replay(
-    demoLog(
-      DEMO_READINGS.find((r) => r.file === file)!,
-      bytes
-    )
-  );
-  const instrument = score.parts.map((p) => p.name).join(', ');
-  return TASKS.pdf(
-    { document: text, reading, title: score.title, composer: score.composer, instrument, settings: { ...USUAL_PAGES, ...settings } },
-    () => {}
-  );
-}
+const pdfOf = async (file: string, pages: Partial<PageSettings> = {}): Promise<Uint8Array> =>
+  (await editionFile(demoInput(file, pages), 'pdf', () => {})) as Uint8Array;
 
 // Reference readers: pdf.js and pdf-lib, of other hands.
 async function read(bytes: Uint8Array) {
@@ -64,11 +51,11 @@ test('every demo piece as a PDF: title, bar numbers and commentary can be read, 
     assert.match(text, /Commentary/);
     assert.deepEqual(
       outline.map((o) => o.title),
-      ['Preface', 'Music', 'Commentary']
+      ['Preface', 'Signs', 'Music', 'Commentary', 'Questions and answers']
     );
-    assert.ok(outline[1].inside.length >= 2, `${file}: sections are marked`);
+    assert.ok(outline[2].inside.length >= 2, `${file}: sections are marked`);
     // Bar numbers stand at the beginnings of systems after the first.
-    const numbers = [...pages[1].matchAll(/\b\d+\b/g)].map((m) => Number(m[0]));
+    const numbers = [...text.slice(pages[0].length).matchAll(/\b\d+\b/g)].map((m) => Number(m[0]));
     assert.ok(
       numbers.some((n) => n > 1 && n <= score.measures.length),
       file
@@ -95,19 +82,99 @@ test('paper, direction, size of the staff and what is shown follow the settings'
   assert.ok(!bare.includes('['), 'nothing editorial in the bare source');
 });
 
-test('blocks fill pages in order, none leaves its page, none overlaps another', () => {
+test('systems fill pages in order, none leaves its page, none overlaps another, and the last two pages share what is left', () => {
+  const system = fc.record({ height: fc.double({ min: 20, max: 300, noNaN: true }), turn: fc.constantFrom(0, 0, 0.5, 1) });
+  const room = { first: 500, other: 700, gap: 12 };
   fc.assert(
-    fc.property(fc.array(fc.double({ min: 20, max: 300, noNaN: true }), { minLength: 1, maxLength: 40 }), (heights) => {
-      const placed = fillPages(heights, 500, 700, 12);
+    fc.property(fc.array(system, { minLength: 1, maxLength: 40 }), (systems) => {
+      const pages = [...fillPages(systems, systems.length, room)];
       assert.deepEqual(
-        placed.map((p) => p.block),
-        heights.map((_, k) => k)
+        pages.flatMap((p) => p.y.map((_, k) => p.from + k)),
+        systems.map((_, k) => k)
       );
-      placed.forEach((p, k) => {
-        const before = placed[k - 1];
-        assert.ok(p.y + heights[k] <= (p.page === 0 ? 500 : 700) + 1e-6);
-        if (before) assert.ok(p.page > before.page || p.y >= before.y + heights[k - 1] + 12 - 1e-6);
+      pages.forEach((p, page) => {
+        p.y.forEach((y, k) => {
+          const { height } = systems[p.from + k];
+          assert.ok(y + height <= (page === 0 ? room.first : room.other) + 1e-6 || p.y.length === 1);
+          if (k) assert.ok(y >= p.y[k - 1] + systems[p.from + k - 1].height + 12 - 1e-6);
+        });
       });
     })
   );
+});
+
+test('a page ends where there is a rest to turn in, unless it would stay too empty', () => {
+  const room = { first: 500, other: 500, gap: 0 };
+  const at = (turns: number[]) =>
+    [
+      ...fillPages(
+        turns.map((turn) => ({ height: 100, turn })),
+        turns.length,
+        room
+      )
+    ].map((p) => p.to);
+  assert.equal(at([0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 0])[0], 4);
+  assert.equal(at([0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0])[0], 5);
+  // A page with two systems of five is too empty, however long the rest.
+  assert.equal(at([0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0])[0], 5);
+  // Six systems on two pages: three and three, not five and one.
+  assert.deepEqual(at([0, 0, 0, 0, 0, 0]), [3, 6]);
+});
+
+test('rests before and after a bar line are what a page is turned in', () => {
+  const score = abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|GABc|C2 z2|z2 G2|c4|');
+  const turns = turnsAfter(score, { part: 0, markings: [] });
+  assert.deepEqual(turns.slice(0, 2), [0, 0]);
+  assert.equal(turns[2], 1);
+  assert.ok(turns[3] < 0.1);
+});
+
+test('print and PDF agree: the SVG pages that the browser prints hold the same words at the same places as the PDF', async () => {
+  for (const { file } of DEMO_READINGS) {
+    const input = demoInput(file);
+    const svgs: string[] = [];
+    await TASKS.pages(input, (_stage, page) => void (page && svgs.push(page)));
+    const { pages } = await read((await editionFile(input, 'pdf', () => {})) as Uint8Array);
+    assert.equal(svgs.length, pages.length, file);
+    const words = (text: string): string[] =>
+      text
+        .replace(/[\uE000-\uF8FF]/g, '')
+        .split(/\s+/)
+        .filter(Boolean)
+        .sort();
+    svgs.forEach((svg, k) => {
+      const drawn = [...svg.matchAll(/<text\b[^>]*>([\s\S]*?)<\/text>/g)]
+        .map((m) => m[1].replace(/<\/tspan>/g, ' ').replace(/<[^>]*>/g, ''))
+        .join(' ')
+        .replace(/&lt;/g, '<')
+        .replace(/&gt;/g, '>')
+        .replace(/&quot;/g, '"')
+        .replace(/&apos;|&#39;/g, "'")
+        .replace(/&amp;/g, '&');
+      assert.deepEqual(words(drawn).join(' '), words(pages[k]).join(' '), `${file}, page ${k + 1}`);
+    });
+  }
+});
+
+test('what is shown can be chosen: rows, skeleton, ornaments, kinds of markings, and the card', async () => {
+  const text = async (pages: Partial<PageSettings>): Promise<string> => (await read(await pdfOf('andantino.abc', pages))).pages.join(' ');
+  const music = (show: PageSettings['show'], hidden: PageSettings['hidden'] = []) => text({ variant: 'study', show, hidden });
+  assert.match(await music(['chords']), /V\s*7|V65|V7/);
+  assert.match(await music(['keys']), /F major/);
+  assert.match(await music(['phrases']), /phrase 1.*phrase 2/s);
+  assert.match(await music(['ornaments']), /bar 7, beat 3/);
+  assert.match(await music(['questions']), /Questions and answers/);
+  const bare = await music([], ['text', 'dynamic']);
+  assert.ok(!/phrase 1\b/.test(bare) && !bare.includes('[left hand lighter]') && !bare.includes('Questions and answers'));
+  const pictures = async (pages: Partial<PageSettings>): Promise<number> => {
+    let staves = 0;
+    await TASKS.pages(demoInput('andantino.abc', pages), (_s, page) => void (staves += page?.match(/transform="matrix/g)?.length ?? 0));
+    return staves;
+  };
+  assert.ok(
+    (await pictures({ variant: 'performance', show: ['skeleton'] })) > 1.1 * (await pictures({ variant: 'performance', show: [] }))
+  );
+  const card = await read(await pdfOf('andantino.abc', { variant: 'card' }));
+  assert.equal(card.pages.length, 1);
+  assert.match(card.pages[0], /Form.*Tempo.*88.*Peak:.*bar 16.*To remember.*1\./s);
 });

@@ -6,7 +6,7 @@ import { DEMO_READINGS } from '../../../demo/readings.ts';
 import { demoLog } from '../../../demo/studio.ts';
 import { factsOf, openAnalysis } from '../../../src/core/analysis/analyse.ts';
 import { details } from '../../../src/core/analysis/details.ts';
-import { commentary } from '../../../src/core/edition/commentary.ts';
+import { commentary } from '../../../src/core/edition/text/commentary.ts';
 import { proof } from '../../../src/core/proof/proof.ts';
 import { replay, styleOf } from '../../../src/core/reading/commands.ts';
 import { ruleContext } from '../../../src/core/reading/context.ts';
@@ -40,6 +40,6 @@ for (const demo of DEMO_READINGS)
     assert.ok(findings.length >= 2 && findings.length <= 8, findings.map((f) => f.what).join('; '));
     const plan = dynamicPlan(score, facts, reading);
     assert.equal(score.measures[plan.peak.measure].number, demo.peak);
-    const text = commentary(score, reading, proposals);
+    const text = commentary({ score, reading, proposals, details: style.details });
     for (const b of demo.briefs) assert.ok(text.some((e) => e.written.some((w) => w.text === b.text)));
   });

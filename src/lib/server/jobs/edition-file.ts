@@ -35,7 +35,7 @@ async function pdf(input: EditionInput, progress: Progress): Promise<Uint8Array>
   const { Pdf } = await import('./pages/pdf.ts');
   let file: InstanceType<typeof Pdf> | null = null;
   for await (const { page, maker } of pagesOf(input, progress)) {
-    file ??= new Pdf(input.names.title, input.names.composer, maker.glyphs, maker.measure);
+    file ??= new Pdf(input.names.title, input.names.composer, maker.glyphs);
     await file.add(page, maker.musicFont());
   }
   return file!.finish();

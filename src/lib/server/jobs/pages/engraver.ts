@@ -27,11 +27,15 @@ export interface LineEngraver {
   alone: (document: string) => string;
 }
 
+let started: Promise<VerovioToolkit> | null = null;
+
 /** Starts the engraver once; every line width that is asked for shares it. */
 export async function openEngraver(): Promise<(width: number, staff: number) => LineEngraver> {
-  const module = await createVerovioModule();
-  enableLog(LOG_OFF, module);
-  const toolkit = new VerovioToolkit(module);
+  started ??= createVerovioModule().then((module) => {
+    enableLog(LOG_OFF, module);
+    return new VerovioToolkit(module);
+  });
+  const toolkit = await started;
   let font: string | null = null;
   return (width, staff) => {
     const perPixel = staff / STAFF_PIXELS;

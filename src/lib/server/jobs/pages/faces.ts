@@ -24,19 +24,21 @@ export const printable = (text: string): string => text.replace(LACKING, (c) => 
 /** Size at which widths are measured once; they grow evenly with it. */
 const MEASURED = 100;
 
-/** Widths of text in the faces; signs of the music font are about half as wide as their size. */
-export function measurer(): Measure {
-  const doc = new PDFDocument({ font: FACES.roman as unknown as string });
-  for (const [name, bytes] of Object.entries(FACES)) doc.registerFont(name, bytes);
-  const known = new Map<string, number>();
-  return (text, face, size) => {
-    if (face === 'music') return 0.5 * size * text.length;
-    const key = `${face}|${text}`;
-    let width = known.get(key);
-    if (width === undefined) {
-      width = doc.font(face).fontSize(MEASURED).widthOfString(printable(text));
-      known.set(key, width);
+let doc: InstanceType<typeof PDFDocument> | null = null;
+const known = new Map<string, number>();
+
+/** Widths of text in the faces, in points; signs of the music font are about half as wide as their size. */
+export const measure: Measure = (text, face, size) => {
+  if (face === 'music') return 0.5 * size * text.length;
+  const key = `${face}|${text}`;
+  let width = known.get(key);
+  if (width === undefined) {
+    if (!doc) {
+      doc = new PDFDocument({ font: FACES.roman as unknown as string });
+      for (const [name, bytes] of Object.entries(FACES)) doc.registerFont(name, bytes);
     }
-    return (width * size) / MEASURED;
-  };
-}
+    width = doc.font(face).fontSize(MEASURED).widthOfString(printable(text));
+    known.set(key, width);
+  }
+  return (width * size) / MEASURED;
+};

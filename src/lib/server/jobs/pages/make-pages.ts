@@ -1,15 +1,14 @@
 import { editionPages } from '../../../../core/edition/pages/edition-pages.ts';
-import type { Glyphs, Measure, Page } from '../../../../core/edition/pages/page.ts';
+import type { Glyphs, Page } from '../../../../core/edition/pages/page.ts';
 import type { OpenedEdition } from '../../../../core/edition/open-edition.ts';
 import { openEngraver } from './engraver.ts';
 import { engraveSystems } from './engrave-systems.ts';
-import { measurer } from './faces.ts';
+import { measure } from './faces.ts';
 
 /** Pages as they are made, and what is needed to draw them. */
 export interface PageMaker {
   pages: Generator<Page>;
   glyphs: Glyphs;
-  measure: Measure;
   /** The music font as WOFF2 in base64, as far as it is known. */
   musicFont: () => string | null;
 }
@@ -18,7 +17,6 @@ export interface PageMaker {
 export async function makePages({ document, edition, texture }: OpenedEdition, progress: (stage: string) => void): Promise<PageMaker> {
   const engraver = await openEngraver();
   const glyphs: Glyphs = new Map();
-  const measure = measurer();
   const of = edition.score.measures.length;
   let font: () => string | null = () => null;
   const pages = editionPages(edition, measure, (width) =>
@@ -37,5 +35,5 @@ export async function makePages({ document, edition, texture }: OpenedEdition, p
       progress: (bar) => progress(`engraving bar ${bar + 1} of ${of}`)
     })
   );
-  return { pages, glyphs, measure, musicFont: () => font() };
+  return { pages, glyphs, musicFont: () => font() };
 }

@@ -2,7 +2,7 @@ import PDFDocument from 'pdfkit';
 import { decompress } from 'wawoff2';
 import type { Face, Glyphs, Measure, Page, PageItem, Picture, Stroke } from '../../../../core/edition/pages/page.ts';
 import { runWidth } from '../../../../core/edition/pages/picture.ts';
-import { FACES, printable } from './faces.ts';
+import { FACES, measure, printable } from './faces.ts';
 import { pathOperators } from './path-operators.ts';
 
 type Doc = InstanceType<typeof PDFDocument>;
@@ -28,8 +28,7 @@ export class Pdf {
   constructor(
     title: string,
     author: string,
-    private readonly glyphs: Glyphs,
-    private readonly measure: Measure
+    private readonly glyphs: Glyphs
   ) {
     this.doc = new PDFDocument({
       autoFirstPage: false,
@@ -113,13 +112,13 @@ export class Pdf {
   }
 
   private words(s: Stroke & { kind: 'words' }, x: number, y: number, scale: number): void {
-    const measure: Measure = (text, face, size) =>
-      face === 'music' && this.musicReady ? this.doc.font('music').fontSize(size).widthOfString(text) : this.measure(text, face, size);
-    const width = s.anchor === 'start' ? 0 : s.runs.reduce((sum, r) => sum + runWidth(r, measure), 0);
+    const widthOf: Measure = (text, face, size) =>
+      face === 'music' && this.musicReady ? this.doc.font('music').fontSize(size).widthOfString(text) : measure(text, face, size);
+    const width = s.anchor === 'start' ? 0 : s.runs.reduce((sum, r) => sum + runWidth(r, widthOf), 0);
     let at = s.x - (s.anchor === 'middle' ? width / 2 : s.anchor === 'end' ? width : 0);
     for (const r of s.runs) {
       this.text(r.text, x + at * scale, y + s.y * scale, r.face, r.size * scale, r.spacing * scale);
-      at += runWidth(r, measure);
+      at += runWidth(r, widthOf);
     }
   }
 
