@@ -122,6 +122,11 @@
       gap: 0.2rem 1rem;
     }
 
+    nav {
+      flex-wrap: wrap;
+      gap: 0 0.9rem;
+    }
+
     .piece {
       display: none;
     }

@@ -78,8 +78,10 @@ test('with the keyboard alone: from the shelf through every room to the download
   await saved(page);
   await tabTo((name, tag) => name === 'Press' && tag === 'A', true);
   await page.keyboard.press('Enter');
-  await drawn(page);
-  await tabTo((name) => name === 'Download MusicXML');
+  await expect(page.getByTestId('sheet').first()).toBeVisible();
+  await tabTo((name, tag) => name === 'Files' && tag === 'SUMMARY');
+  await page.keyboard.press('Enter');
+  await tabTo((name, tag) => name === 'MusicXML' && tag === 'A');
   const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
   expect(download.suggestedFilename()).toMatch(/\.musicxml$/);
 });

@@ -40,6 +40,7 @@ export async function openRoom(
   await visit(page, '/');
   await page.locator('li', { hasText: title }).last().getByRole('link', { name: room, exact: true }).click();
   if (room === 'Proof') await expect(page.getByTestId('finding-count')).toBeVisible();
+  else if (room === 'Press') await expect(page.getByTestId('sheet').first()).toBeVisible();
   else if (room !== 'Survey') await drawn(page);
 }
 
@@ -51,5 +52,14 @@ export async function ownPiece(page: Page, file: string, title: string): Promise
   await response.text();
 }
 
+/** All words on the pages of the edition, in their order. */
+export const pagesText = (page: Page): Promise<string> =>
+  page
+    .getByTestId('sheet')
+    .evaluateAll((sheets) => sheets.flatMap((s) => [...s.querySelectorAll('text')].map((t) => t.textContent)).join(' '));
+/** Waits until the pages say something. */
+export const onPages = (page: Page, words: string | RegExp) => expect.poll(() => pagesText(page), { timeout: 30_000 }).toMatch(words);
+/** Waits until all pages are there. */
+export const allPages = (page: Page) => expect(page.getByTestId('preview-stage')).toHaveText(/^\d+ pages?$/, { timeout: 30_000 });
 export const drawn = (page: Page) => expect(page.locator('.system[data-drawn=true]').first()).toBeVisible();
 export const saved = (page: Page) => expect(page.getByTestId('saved')).toHaveText('all saved');

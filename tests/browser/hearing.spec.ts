@@ -33,7 +33,8 @@ async function planned(page: Page, format: string): Promise<number[]> {
 const play = (page: Page) => page.getByTestId('play').click();
 
 test('what is handed to the audio clock is the plan, and the page follows', async ({ page }) => {
-  await openRoom(page, 'Corrente', 'Hearing');
+  await ownPiece(page, 'corrente.abc', 'Heard as planned');
+  await openRoom(page, 'Heard as planned', 'Hearing');
   await listen(page);
   const onsets = await planned(page, 'mid');
   await play(page);

@@ -1,4 +1,4 @@
-import { drawn, expect, openRoom, ownPiece, saved, test } from './fixtures';
+import { drawn, expect, onPages, openRoom, ownPiece, saved, test } from './fixtures';
 import type { Page } from '@playwright/test';
 
 const ribbon = (page: Page) => page.getByRole('slider', { name: 'The whole piece' });
@@ -126,7 +126,7 @@ test('a brief in own words is saved as it is written, survives a reload and stan
   await toBar(page, 'Bar 5');
   await expect(page.getByTestId('written-brief')).toHaveText('Again from afar, and a little nearer.');
   await page.getByRole('link', { name: 'Press', exact: true }).click();
-  await expect(page.getByTestId('commentary-entry').filter({ hasText: 'Again from afar' })).toBeVisible();
+  await onPages(page, /Again from afar, and a little nearer\./);
 });
 
 test('a reading is copied, goes its own way, is renamed and taken away', async ({ page }) => {

@@ -80,7 +80,8 @@ const samePitch = (x: Note, y: Note): boolean => name(x) === name(y);
  */
 function collateNotes(ours: readonly Note[], theirs: readonly Note[], out: BarCollector): [Note, Note][] {
   const pairs: [Note, Note][] = [];
-  let [left, right] = [sounding(ours), sounding(theirs)];
+  let left = sounding(ours);
+  const right = sounding(theirs);
   const take = (alike: (x: Note, y: Note) => boolean, then: (x: Note, y: Note) => void): void => {
     const rest: Note[] = [];
     for (const x of left) {

@@ -41,7 +41,8 @@ const reasons = (m: Marking): string => [...m.because.map((b) => b.text), m.rema
 /** Pairs of markings that are the same one in both readings: by place and kind first, then by id, where one was moved. */
 function pair(a: readonly Marking[], b: readonly Marking[]): { pairs: [Marking, Marking][]; onlyA: Marking[]; onlyB: Marking[] } {
   const pairs: [Marking, Marking][] = [];
-  let [onlyA, onlyB] = [[...a], [...b]];
+  let onlyA = [...a];
+  const onlyB = [...b];
   const take = (alike: (x: Marking, y: Marking) => boolean): void => {
     const left: Marking[] = [];
     for (const x of onlyA) {

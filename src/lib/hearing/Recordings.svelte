@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import { compareRecordings } from '$core/performance/recordings';
+  import { compareRecordings, LONGEST_RECORDING, momentOf } from '$core/performance/recordings';
   import type { Recording } from '$core/reading/commands';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -31,12 +31,6 @@
     label = '';
   }
 
-  /** "1:07.5" or "67.5" as seconds. */
-  function seconds(text: string): number | null {
-    const match = /^(?:(\d+):)?(\d+(?:[.,]\d+)?)$/.exec(text.trim());
-    return match ? Number(match[1] ?? 0) * 60 + Number(match[2].replace(',', '.')) : null;
-  }
-
   function put(measure: number, value: number): void {
     if (!current) return;
     const times = [...current.times.filter((t) => t.measure !== measure), { measure, seconds: Math.round(100 * value) / 100 }];
@@ -44,9 +38,9 @@
   }
 
   function write(): void {
-    const value = seconds(moment);
-    if (value === null) {
-      fault = `“${moment}” is no time; write seconds or minutes and seconds, as 67.5 or 1:07.5.`;
+    const value = momentOf(moment);
+    if (typeof value === 'string') {
+      fault = value;
       return;
     }
     fault = '';
@@ -58,7 +52,9 @@
   function tap(event: Event): void {
     if (!current) return;
     startedAt ??= event.timeStamp;
-    put(workspace.selection.from, (event.timeStamp - startedAt) / 1000);
+    const value = (event.timeStamp - startedAt) / 1000;
+    if (value > LONGEST_RECORDING) return;
+    put(workspace.selection.from, value);
     workspace.select(workspace.selection.from + 1);
   }
 </script>

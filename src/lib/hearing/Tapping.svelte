@@ -42,6 +42,12 @@
     event.preventDefault();
     tap(event);
   }
+  /** Enter and the space bar tap the pad as a finger does. */
+  function padKey(event: KeyboardEvent): void {
+    if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
+    event.preventDefault();
+    tap(event);
+  }
 </script>
 
 <svelte:window onkeydown={key} />
@@ -50,7 +56,7 @@
   Play or imagine the passage from {workspace.score && workspace.barName(workspace.score.measures[workspace.selection.from]).toLowerCase()} on,
   and tap every beat: with the key T, or here. One more tap at the end closes the last beat.
 </p>
-<button class="pad" onpointerdown={tap} data-testid="tap-pad">{taps.length ? `${taps.length} taps` : 'Tap here'}</button>
+<button class="pad" onpointerdown={tap} onkeydown={padKey} data-testid="tap-pad">{taps.length ? `${taps.length} taps` : 'Tap here'}</button>
 <div class="acts">
   <Button size="small" kind="ghost" disabled={!taps.length} on:click={() => (taps = [])}>Begin again</Button>
   <Button

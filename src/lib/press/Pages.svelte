@@ -64,8 +64,18 @@
     .sheet {
       max-width: none;
       margin: 0;
+      height: 100vh;
+      overflow: hidden;
       break-after: page;
       break-inside: avoid;
+    }
+
+    .sheet:last-of-type {
+      break-after: auto;
+    }
+
+    .sheet :global(svg) {
+      height: 100%;
     }
 
     .sheet :global(.editorial) {

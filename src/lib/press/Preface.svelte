@@ -64,7 +64,10 @@
           trailingNode: false
         })
       ],
-      editorProps: { attributes: { 'aria-label': 'Preface', role: 'textbox', 'aria-multiline': 'true' } },
+      editorProps: {
+        attributes: { 'aria-label': 'Preface', role: 'textbox', 'aria-multiline': 'true' },
+        transformPastedHTML: bare
+      },
       onUpdate: () => {
         clearTimeout(timer);
         timer = setTimeout(save, PAUSE_MS);
@@ -72,6 +75,16 @@
       onBlur: save,
       onTransaction: () => version++
     });
+  }
+
+  /** What is pasted keeps its words and paragraphs; attributes and everything that is no text go. */
+  function bare(html: string): string {
+    // Handlers go before anything reads them.
+    const quiet = html.replace(/\son\w+\s*=\s*(?:"[^"]*"|'[^']*'|[^\s>]+)/gi, '');
+    const pasted = new DOMParser().parseFromString(quiet, 'text/html');
+    for (const e of pasted.querySelectorAll('script, style, img, iframe, object, svg, video, audio')) e.remove();
+    for (const e of pasted.querySelectorAll('*')) for (const name of e.getAttributeNames()) e.removeAttribute(name);
+    return pasted.body.innerHTML;
   }
 
   function save(): void {
@@ -118,7 +131,7 @@
 
 {#if text}
   <div class="tools" role="toolbar" aria-label="Form of the text">
-    {#each TOOLS as [name, , run], k (name)}<button aria-pressed={active[k]} onclick={run}>{name}</button>{/each}
+    {#each TOOLS as [name, , run], k (name)}<button aria-pressed={active[k]} onmousedown={(e) => e.preventDefault()} onclick={run}>{name}</button>{/each}
   </div>
   <div class="text" bind:this={host} data-testid="preface"></div>
   <p class="quiet">

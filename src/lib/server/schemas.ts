@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { FORMATS } from './formats.ts';
 import { EXTRAS, PAPERS, STAFF_SIZES, VARIANTS } from '../../core/reading/page-settings.ts';
 import { MOST_TO_REMEMBER } from '../../core/edition/text/card.ts';
+import { LONGEST_RECORDING } from '../../core/performance/recordings.ts';
 import { TAPS } from '../../core/style/performance-weights.ts';
 import { EFFECTS, MOST_AMOUNT } from '../../core/style/effects.ts';
 import { MARKING_KINDS } from '../../core/reading/markings.ts';
@@ -241,7 +242,7 @@ const single = [
       id: id.required(),
       label: Joi.string().max(120).required(),
       times: Joi.array()
-        .items(Joi.object({ measure: measure.required(), seconds: Joi.number().min(0).max(36_000).required() }))
+        .items(Joi.object({ measure: measure.required(), seconds: Joi.number().min(0).max(LONGEST_RECORDING).required() }))
         .max(5000)
         .required()
     })

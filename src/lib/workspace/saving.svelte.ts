@@ -1,4 +1,4 @@
-import type { Command } from '$core/reading/commands';
+import { describe, type Command } from '$core/reading/commands';
 
 export type SaveState = 'saved' | 'saving' | 'waiting';
 
@@ -7,6 +7,7 @@ interface Kept {
   commands: Command[];
 }
 
+const MOST_AT_ONCE = 400;
 /** How long to wait before a failed save is tried again. */
 const RETRY_MS = 2000;
 
@@ -17,6 +18,8 @@ const RETRY_MS = 2000;
  */
 export class Saving {
   state = $state<SaveState>('saved');
+  /** How many acts are sent at once; one by one when the server refuses some among many. */
+  private most = MOST_AT_ONCE;
   private pending: Command[] = [];
   private sending = false;
   private waiting: (() => void)[] = [];
@@ -26,7 +29,8 @@ export class Saving {
   constructor(
     private readonly readingId: number,
     private confirmed: Command[],
-    private readonly changed: (log: Command[], fromElsewhere: number) => void
+    private readonly changed: (log: Command[], fromElsewhere: number) => void,
+    private readonly refused: (sentence: string) => void
   ) {
     this.channel = new BroadcastChannel(`nuvelo-reading-${readingId}`);
     this.channel.onmessage = () => void this.catchUp();
@@ -84,7 +88,7 @@ export class Saving {
     if (this.sending || this.pending.length === 0) return;
     this.sending = true;
     this.state = 'saving';
-    const batch = this.pending.slice(0, 400);
+    const batch = this.pending.slice(0, this.most);
     let again = 0;
     try {
       const response = await fetch(`/api/readings/${this.readingId}/commands`, {
@@ -99,6 +103,10 @@ export class Saving {
         this.channel.postMessage('changed');
       } else if (response.status === 409) {
         this.takeIn(((await response.json()) as { missed: Command[] }).missed);
+      } else if (response.status === 400 || response.status === 413) {
+        // Sent again it would be refused again, and nothing after it would ever be saved.
+        if (batch.length > 1) this.most = 1;
+        else this.refuse(batch[0], ((await response.json().catch(() => ({}))) as { message?: string }).message);
       } else again = RETRY_MS;
     } catch {
       again = RETRY_MS;
@@ -109,9 +117,18 @@ export class Saving {
       setTimeout(() => void this.flush(), again);
     } else if (this.pending.length) void this.flush();
     else {
+      this.most = MOST_AT_ONCE;
       this.state = 'saved';
       for (const go of this.waiting.splice(0)) go();
     }
+  }
+
+  /** An act that the server will never take is taken back here, and it is said which one and why. */
+  private refuse(command: Command, why = 'The server did not say why.'): void {
+    this.pending.shift();
+    this.keep();
+    this.changed(this.log, 0);
+    this.refused(`“${describe(command)}” was refused and has been taken back. ${why}`);
   }
 
   /** Unsent acts of tabs that are gone are sent now, unless the server has them already. */

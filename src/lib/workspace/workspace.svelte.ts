@@ -101,11 +101,12 @@ export class Workspace {
   constructor(readonly data: WorkspaceData) {
     this.base = JSON.parse(data.facts) as Facts;
     this.facts = this.base;
-    this.saving = new Saving(data.readingId, [...data.log], (_log, fromElsewhere) => {
+    const takeIn = (_log: Command[], fromElsewhere: number): void => {
       this.rebuild();
       if (fromElsewhere)
         this.notice = `${fromElsewhere === 1 ? 'A change' : `${fromElsewhere} changes`} made in another window ${fromElsewhere === 1 ? 'was' : 'were'} taken in; nothing of yours was lost.`;
-    });
+    };
+    this.saving = new Saving(data.readingId, [...data.log], takeIn, (sentence) => (this.notice = sentence));
     this.player = new Player(this.playerSource());
     this.rebuild();
     this.worker.onmessage = ({ data: answer }: MessageEvent<StudyAnswer>) => this.receive(answer);
