@@ -4,7 +4,7 @@
  */
 import { execFileSync, spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { SaxesParser } from 'saxes';
 import { analyse, factsOf, openAnalysis } from '../src/core/analysis/analyse.ts';
 import { details } from '../src/core/analysis/details.ts';
@@ -90,7 +90,48 @@ function core(): void {
   say('a chord corrected in 300 bars, facts again', `${corrected.toFixed(0)} ms`, '≤ 50 ms');
 }
 
-async function browser(): Promise<void> {
+/** The edition of 300 bars: its first page in the room, the whole as a file, and how the server answers others meanwhile. */
+async function press(page: Page, address: string): Promise<void> {
+  const preview: number[] = [];
+  for (let k = 0; k < 3; k++) {
+    await page.goto(address);
+    await page.waitForSelector('html[data-ready=true]');
+    await page.waitForTimeout(1500);
+    await page.locator('li').last().getByRole('link', { name: 'Reading', exact: true }).click();
+    await page.waitForSelector('.system[data-drawn=true]');
+    await page.waitForTimeout(6000);
+    const start = performance.now();
+    await page.getByRole('link', { name: 'Press', exact: true }).click();
+    await page.waitForSelector('[data-testid=sheet]');
+    preview.push(performance.now() - start);
+    await page.waitForSelector('[data-testid=preview-stage]:has-text("page")');
+  }
+  say('300 bars: first page of the preview, opened first', `${preview[0].toFixed(0)} ms`, '≤ 1500 ms');
+  say('300 bars: first page of the preview, opened again', `${median(preview).toFixed(0)} ms`, '≤ 1500 ms');
+  const whole: number[] = [];
+  const others: number[] = [];
+  for (let k = 0; k < 3; k++) {
+    await page.waitForTimeout(3000);
+    const start = performance.now();
+    let done = false;
+    const pdf = page.request.get(`${address}/api/readings/1/edition?format=pdf`, { timeout: 120_000 }).then(async (r) => {
+      await r.body();
+      done = true;
+      whole.push(performance.now() - start);
+    });
+    while (!done) {
+      const asked = performance.now();
+      await page.request.get(`${address}/api/readings/1/commands?after=0`);
+      others.push(performance.now() - asked);
+      await page.waitForTimeout(100);
+    }
+    await pdf;
+  }
+  say('300 bars, two staves, as PDF on the server', `${(median(whole) / 1000).toFixed(1)} s`, '≤ 10 s');
+  say('another request meanwhile', `${median(others).toFixed(0)} ms`, '');
+}
+
+async function browser(pressOnly: boolean): Promise<void> {
   const port = '4320';
   const address = `http://127.0.0.1:${port}`;
   const folder = 'test-results-data-bench';
@@ -108,6 +149,10 @@ async function browser(): Promise<void> {
     const page = await chrome.newPage({ viewport: { width: 1280, height: 800 } });
     const response = await page.request.post(`${address}/api/pieces?name=long.musicxml`, { data: Buffer.from(longScore(300)) });
     await response.text();
+    if (pressOnly) {
+      await press(page, address);
+      return;
+    }
     const opening: number[] = [];
     for (let k = 0; k < 5; k++) {
       // As a teacher opens it: from the shelf, which has stood for a moment.
@@ -218,6 +263,7 @@ async function browser(): Promise<void> {
       return times;
     });
     say('hearing starts after, once loaded', `${median(starting).toFixed(0)} ms`, '≤ 300 ms');
+    await press(page, address);
   } finally {
     await chrome.close();
     server.kill();
@@ -225,7 +271,7 @@ async function browser(): Promise<void> {
   }
 }
 
-// `npm run bench -- core` or `-- browser` measures one half.
+// `npm run bench -- core` or `-- browser` measures one half; `-- press` the edition alone.
 const only = process.argv[2];
-if (only !== 'browser') core();
-if (only !== 'core') await browser();
+if (!only || only === 'core') core();
+if (only !== 'core') await browser(only === 'press');

@@ -1,4 +1,7 @@
-import type { Handle, HandleServerError } from '@sveltejs/kit';
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import { prepareWorker } from '$lib/server/jobs/run';
+
+export const init: ServerInit = prepareWorker;
 
 export const handle: Handle = async ({ event, resolve }) => {
   const response = await resolve(event);

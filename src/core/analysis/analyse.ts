@@ -1,3 +1,4 @@
+import { once } from '../once.ts';
 import type { Score } from '../score/model.ts';
 import { cmp, type Fraction } from '../score/fraction.ts';
 import { cadenceCandidates, chooseCadences } from './cadences.ts';
@@ -40,7 +41,10 @@ function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
   return result;
 }
 
-/** A score opened for analysis: all that corrections do not change, so that what follows from one is there at once. */
+/**
+ * A score opened for analysis: all that corrections do not change, so that what follows from one is there at once. Each
+ * part is worked out when it is first asked for: who has the facts already needs little of it.
+ */
 export interface Analysis {
   score: Score;
   texture: Texture;
@@ -52,14 +56,25 @@ export interface Analysis {
 
 /** Opens a score for analysis, on sounding pitch. `parts` limits it to some parts (indices); null takes all. */
 export function openAnalysis(score: Score, parts: readonly number[] | null = null, texture = textureOf(score, parts)): Analysis {
-  const comparison = compare(score, texture);
+  const harmony = once(() => (texture.tones.length ? searchHarmony(harmonyGround(texture, signatures(score))) : null));
+  const comparison = once(() => compare(score, texture));
+  const parallels = once(() => parallelFacts(score, texture, comparison()));
+  const joints = once(() => phraseGround(score, texture));
   return {
     score,
     texture,
-    harmony: texture.tones.length ? searchHarmony(harmonyGround(texture, signatures(score))) : null,
-    comparison,
-    parallels: parallelFacts(score, texture, comparison),
-    joints: phraseGround(score, texture)
+    get harmony() {
+      return harmony();
+    },
+    get comparison() {
+      return comparison();
+    },
+    get parallels() {
+      return parallels();
+    },
+    get joints() {
+      return joints();
+    }
   };
 }
 

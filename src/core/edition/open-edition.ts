@@ -1,6 +1,6 @@
-import { openAnalysis, factsOf } from '../analysis/analyse.ts';
+import { openAnalysis, factsOf, type Analysis } from '../analysis/analyse.ts';
 import { chosenDocument, collateAll, type Collated, type OtherSource } from '../collation/chosen.ts';
-import { details } from '../analysis/details.ts';
+import { details, type Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import type { Texture } from '../analysis/texture.ts';
 import { performanceGround } from '../performance/ground.ts';
@@ -12,13 +12,8 @@ import { questionsOf } from '../reading/questions.ts';
 import type { Score } from '../score/model.ts';
 import { readMusicXml } from '../score/musicxml/read.ts';
 import { renumbered } from '../score/numbering.ts';
+import { once } from '../once.ts';
 import type { Edition } from './text/edition.ts';
-
-/** Worked out when it is first asked for, once. */
-function once<T>(work: () => T): () => T {
-  let known: { value: T } | null = null;
-  return () => (known ??= { value: work() }).value;
-}
 
 /** What an edition is made of: its sources, the reading, its names, and the facts if they are known. */
 export interface EditionInput {
@@ -39,13 +34,38 @@ export interface OpenedEdition {
   texture: () => Texture;
 }
 
+/** A text opened for the edition: what the reading does not change. */
+interface OpenedText {
+  document: string;
+  counted: boolean;
+  shown: Score;
+  analysis: () => Analysis;
+  details: Map<string, Details>;
+}
+
+/** The text that was opened last: pages are made again and again while they are being set. */
+let last: OpenedText | null = null;
+
+function openText(document: string, score: Score, counted: boolean): OpenedText {
+  if (last?.document !== document || last.counted !== counted) {
+    const shown = counted ? renumbered(score) : score;
+    last = { document, counted, shown, analysis: once(() => openAnalysis(shown)), details: new Map() };
+  }
+  return last;
+}
+
+/** The source that was read last. */
+let read: { document: string; score: Score } | null = null;
+const readOnce = (document: string): Score =>
+  (read = read?.document === document ? read : { document, score: readMusicXml(document) }).score;
+
 /** The document that a reading is about: the source with the readings of other sources that were chosen. */
 export function chosenText({ document, others, reading }: Pick<EditionInput, 'document' | 'others' | 'reading'>): {
   document: string;
   score: Score;
   collations: Collated[];
 } {
-  const score = readMusicXml(document);
+  const score = readOnce(document);
   const collations = collateAll(score, others);
   const chosen = chosenDocument(document, score, collations, reading.sourceChoices);
   return { document: chosen, score: chosen === document ? score : readMusicXml(chosen), collations };
@@ -59,10 +79,15 @@ export function openEdition(input: EditionInput): OpenedEdition {
   const { reading, names } = input;
   const { document, score, collations } = chosenText(input);
   const stored = document === input.document && !reading.pins.length ? input.facts : null;
-  const shown = reading.numbering === 'counted' ? renumbered(score) : score;
-  const analysis = once(() => openAnalysis(shown));
+  const text = openText(document, score, reading.numbering === 'counted');
+  const { shown, analysis } = text;
   const facts = once(() => stored ?? factsOf(analysis(), reading.pins));
-  const more = once(() => details(shown, analysis().texture, facts(), analysis().comparison, reading.pins));
+  const more = once(() => {
+    const pins = JSON.stringify(reading.pins);
+    const known = text.details.get(pins) ?? details(shown, analysis().texture, facts(), analysis().comparison, reading.pins);
+    text.details.set(pins, known);
+    return known;
+  });
   const style = () => ({ ...styleOf(reading), details: more() });
   const proposals = once(() => propose(shown, facts(), style(), reading.part));
   const questions = once(() => questionsOf(ruleContext(shown, facts(), style(), reading.part), reading));

@@ -131,7 +131,9 @@
 
 {#if text}
   <div class="tools" role="toolbar" aria-label="Form of the text">
-    {#each TOOLS as [name, , run], k (name)}<button aria-pressed={active[k]} onmousedown={(e) => e.preventDefault()} onclick={run}>{name}</button>{/each}
+    {#each TOOLS as [name, , run], k (name)}<button aria-pressed={active[k]} onmousedown={(e) => e.preventDefault()} onclick={run}
+        >{name}</button
+      >{/each}
   </div>
   <div class="text" bind:this={host} data-testid="preface"></div>
   <p class="quiet">

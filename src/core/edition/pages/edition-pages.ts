@@ -13,11 +13,11 @@ export function pageSize({ paper, landscape }: Edition['reading']['pages']): { w
 }
 
 /** The pages of an edition, each handed out as soon as it is full; the music is asked for when its turn comes. */
-export function* editionPages(
+export async function* editionPages(
   edition: Edition,
   measure: Measure,
-  music: (lineWidth: number) => { count: number; systems: Iterable<SetSystem> }
-): Generator<Page> {
+  music: (lineWidth: number) => Promise<{ count: number; systems: Iterable<SetSystem> }>
+): AsyncGenerator<Page> {
   const { score, facts, reading, title, composer, instrument } = edition;
   const { pages } = reading;
   const { width, height } = pageSize(pages);
@@ -29,7 +29,7 @@ export function* editionPages(
   if (pages.variant !== 'card') {
     if (front.length) setter.newPage();
     yield* setter.finished();
-    const { count, systems } = music(setter.lineWidth);
+    const { count, systems } = await music(setter.lineWidth);
     const entries = facts.sections.map((s) => {
       const first = measureAt(score, s.start);
       return { measure: first.index, title: `${s.label}, ${barLabel(score.measures, first)}` };

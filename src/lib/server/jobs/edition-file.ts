@@ -27,8 +27,8 @@ const EDITOR = 'The instructor';
 export async function* pagesOf(input: EditionInput, progress: Progress): AsyncGenerator<{ page: Page; maker: PageMaker }> {
   progress('reading the score');
   const { makePages } = await import('./pages/make-pages.ts');
-  const maker = await makePages(openEdition(input), progress);
-  for (const page of maker.pages) yield { page, maker };
+  const maker = makePages(openEdition(input), progress);
+  for await (const page of maker.pages) yield { page, maker };
 }
 
 async function pdf(input: EditionInput, progress: Progress): Promise<Uint8Array> {

@@ -1,14 +1,27 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import { ScoreError } from '../../../core/score/model.ts';
 import { TASKS, type Progress } from './tasks.ts';
 
-// One task per worker: a file that eats time or memory takes only its own worker down.
-const { task, input } = workerData as { task: keyof typeof TASKS; input: never };
-try {
-  const run = TASKS[task] as (input: never, progress: Progress) => unknown;
-  const result = await run(input, (stage, piece) => parentPort!.postMessage({ stage, piece }));
-  parentPort!.postMessage({ result });
-} catch (error) {
-  if (error instanceof ScoreError) parentPort!.postMessage({ refused: error.message });
-  else throw error;
-}
+/** What the worker is asked: a task by its name, or to be ready for pages. */
+export type WorkerRequest = { task: keyof typeof TASKS; input: unknown } | { warm: true };
+
+// One task at a time: a file that eats time or memory takes only its own worker down.
+parentPort!.on('message', async (request: WorkerRequest) => {
+  if ('warm' in request) {
+    const [{ openEngraver }] = await Promise.all([
+      import('./pages/engraver.ts'),
+      import('./pages/make-pages.ts'),
+      import('./pages/pdf.ts')
+    ]);
+    await openEngraver();
+    return;
+  }
+  try {
+    const run = TASKS[request.task] as (input: unknown, progress: Progress) => unknown;
+    const result = await run(request.input, (stage, piece) => parentPort!.postMessage({ stage, piece }));
+    parentPort!.postMessage({ result });
+  } catch (error) {
+    if (error instanceof ScoreError) parentPort!.postMessage({ refused: error.message });
+    else parentPort!.postMessage({ fault: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+  }
+});
