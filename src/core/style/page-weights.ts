@@ -15,17 +15,17 @@ export const TURNS = {
 
 /** Sizes and distances of text on a page in points; common practice of books for reading. */
 export const TYPE = {
-  text: 10.5,
+  text: 10,
   small: 9,
   leading: 1.32,
   title: 20,
   composer: 12,
   part: 15,
-  heading: 12,
-  subheading: 10.5,
-  paragraphGap: 4,
+  heading: 11.5,
+  subheading: 10,
+  paragraphGap: 3.5,
   indent: 14,
   margin: 45,
   foot: 18,
-  betweenSystems: 10
+  betweenSystems: 8
 } as const;

@@ -83,8 +83,12 @@ test('paper, direction, size of the staff and what is shown follow the settings'
 });
 
 test('systems fill pages in order, none leaves its page, none overlaps another, and the last two pages share what is left', () => {
-  const system = fc.record({ height: fc.double({ min: 20, max: 300, noNaN: true }), turn: fc.constantFrom(0, 0, 0.5, 1) });
-  const room = { first: 500, other: 700, gap: 12 };
+  const system = fc.record({
+    height: fc.double({ min: 20, max: 300, noNaN: true }),
+    turn: fc.constantFrom(0, 0, 0.5, 1),
+    foot: fc.constant(null)
+  });
+  const room = { first: 500, other: 700, gap: 12, width: 400 };
   fc.assert(
     fc.property(fc.array(system, { minLength: 1, maxLength: 40 }), (systems) => {
       const pages = [...fillPages(systems, systems.length, room)];
@@ -104,11 +108,11 @@ test('systems fill pages in order, none leaves its page, none overlaps another, 
 });
 
 test('a page ends where there is a rest to turn in, unless it would stay too empty', () => {
-  const room = { first: 500, other: 500, gap: 0 };
+  const room = { first: 500, other: 500, gap: 0, width: 400 };
   const at = (turns: number[]) =>
     [
       ...fillPages(
-        turns.map((turn) => ({ height: 100, turn })),
+        turns.map((turn) => ({ height: 100, turn, foot: null })),
         turns.length,
         room
       )

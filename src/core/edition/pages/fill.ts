@@ -6,6 +6,30 @@ export interface Placeable {
   height: number;
   /** How well the page can be turned after it, 0 to 1: a rest there. */
   turn: number;
+  /** What belongs to it at the foot of its page; null for nothing. */
+  foot: Box | null;
+}
+
+/** In points. */
+export interface Box {
+  width: number;
+  height: number;
+}
+
+/** Boxes side by side in rows of a width: where each stands, and how high they are together. */
+export function rows(boxes: readonly Box[], width: number): { at: { x: number; y: number }[]; height: number } {
+  const at: { x: number; y: number }[] = [];
+  let [x, y, high] = [0, 0, 0];
+  for (const box of boxes) {
+    if (x > 0 && x + box.width > width) {
+      y += high;
+      x = high = 0;
+    }
+    at.push({ x, y });
+    x += box.width;
+    high = Math.max(high, box.height);
+  }
+  return { at, height: y + high };
 }
 
 /** A filled page: which blocks stand on it, and where from the top of its content. */
@@ -20,16 +44,26 @@ export interface Room {
   first: number;
   other: number;
   gap: number;
+  /** Width of the line. */
+  width: number;
 }
 
-const heightOf = (blocks: readonly Placeable[], from: number, to: number, gap: number): number => {
-  let sum = 0;
+/** Height of the feet of some blocks. */
+const feet = (blocks: readonly Placeable[], from: number, to: number, width: number): number =>
+  rows(
+    blocks.slice(from, to).flatMap((b) => b.foot ?? []),
+    width
+  ).height;
+
+const heightOf = (blocks: readonly Placeable[], from: number, to: number, { gap, width }: Pick<Room, 'gap' | 'width'>): number => {
+  let sum = feet(blocks, from, to, width);
   for (let k = from; k < to; k++) sum += blocks[k].height + (k > from ? gap : 0);
   return sum;
 };
 
-function place(blocks: readonly Placeable[], from: number, to: number, space: number, gap: number, last: boolean): Filled {
-  const used = heightOf(blocks, from, to, 0);
+function place(blocks: readonly Placeable[], from: number, to: number, space: number, room: Room, last: boolean): Filled {
+  const { gap } = room;
+  const used = heightOf(blocks, from, to, { ...room, gap: 0 });
   const between = to - from - 1;
   // A page that is far from full keeps its blocks together.
   const spread = between > 0 && !last && used > TURNS.spreadFrom * space ? Math.min((space - used) / between, TURNS.widest * gap) : gap;
@@ -64,13 +98,13 @@ export function* fillPages(systems: Iterable<Placeable>, count: number, room: Ro
     // As many as fit, at least one.
     let full = from + 1;
     want(from);
-    while (full < count && want(full) && heightOf(blocks, from, full + 1, room.gap) <= space) full++;
+    while (full < count && want(full) && heightOf(blocks, from, full + 1, room) <= space) full++;
     if (full >= count) {
-      yield place(blocks, from, count, space, room.gap, true);
+      yield place(blocks, from, count, space, room, true);
       return;
     }
     const end = endOfPage(from, full);
-    yield place(blocks, from, end, space, room.gap, false);
+    yield place(blocks, from, end, space, room, false);
     from = end;
     space = room.other;
   }
@@ -80,12 +114,12 @@ export function* fillPages(systems: Iterable<Placeable>, count: number, room: Ro
     const left = count - full;
     const balance = left < full - start;
     if (balance) want(count - 1);
-    const total = balance ? heightOf(blocks, start, count, room.gap) : 0;
+    const total = balance ? heightOf(blocks, start, count, room) : 0;
     let best = Infinity;
     let end = full;
     for (let e = full; e > start; e--) {
-      const height = heightOf(blocks, start, e, room.gap);
-      if (balance && heightOf(blocks, e, count, room.gap) > room.other) break;
+      const height = heightOf(blocks, start, e, room);
+      if (balance && heightOf(blocks, e, count, room) > room.other) break;
       const empty = 1 - height / space;
       if (e < full && empty > TURNS.emptiest && !balance) break;
       const uneven = balance ? Math.abs(2 * height - total) / space : 0;

@@ -1,5 +1,5 @@
 import { TYPE } from '../../style/page-weights.ts';
-import { fillPages, type Placeable } from './fill.ts';
+import { fillPages, rows, type Box, type Placeable } from './fill.ts';
 import type { Page, Picture } from './page.ts';
 import type { Typesetter } from './typesetter.ts';
 
@@ -19,7 +19,9 @@ export interface SetSystem {
 /** Room between the music and the footnotes, with their rule. */
 const FOOTNOTE_GAP = 14;
 
-const footnoteHeight = (s: SetSystem): number => (s.footnote ? s.footnote.picture.height * s.footnote.scale : 0);
+/** Room that a footnote takes at the foot of the page, with a little beside it. */
+const footOf = ({ footnote }: SetSystem): Box | null =>
+  footnote && { width: footnote.picture.drawn * footnote.scale + FOOTNOTE_GAP, height: footnote.picture.height * footnote.scale };
 
 /**
  * Sets systems on pages from where the typesetter stands, and hands the pages out as they are full.
@@ -38,25 +40,27 @@ export function* setMusic(
     for (const system of systems) {
       // What is taller than a page (a large score) is made smaller until it fits.
       const height = system.picture.height * system.scale;
-      const small = Math.min(1, room / (height + footnoteHeight(system)));
-      const fitted = small < 1 ? { ...system, scale: system.scale * small } : system;
-      known.push(fitted);
-      yield { height: Math.min(room, fitted.picture.height * fitted.scale + footnoteHeight(fitted)), turn: fitted.turn };
+      const foot = footOf(system);
+      const small = Math.min(1, (room - (foot?.height ?? 0)) / height);
+      known.push(small < 1 ? { ...system, scale: system.scale * small } : system);
+      yield { height: height * small, turn: system.turn, foot };
     }
   }
   const top = setter.y;
   let next = 0;
   setter.entry('Music', 0);
-  for (const filled of fillPages(placeable(), count, { first: setter.bottom - top, other: room, gap: TYPE.betweenSystems })) {
+  for (const filled of fillPages(placeable(), count, {
+    first: setter.bottom - top,
+    other: room,
+    gap: TYPE.betweenSystems,
+    width: setter.lineWidth
+  })) {
     if (filled.from > 0) setter.newPage();
     const start = setter.y;
     const here = known.slice(filled.from, filled.to);
-    let missing = 0;
     here.forEach((system, k) => {
       for (; next < entries.length && entries[next].measure < system.to; next++) setter.entry(entries[next].title, 1);
-      // Footnotes stand at the foot: the systems after them move up by their height.
-      setter.put({ kind: 'picture', x: TYPE.margin, y: start + filled.y[k] - missing, scale: system.scale, picture: system.picture });
-      missing += footnoteHeight(system);
+      setter.put({ kind: 'picture', x: TYPE.margin, y: start + filled.y[k], scale: system.scale, picture: system.picture });
     });
     setFootnotes(setter, here);
     yield* setter.finished();
@@ -66,12 +70,13 @@ export function* setMusic(
 }
 
 function setFootnotes(setter: Typesetter, systems: readonly SetSystem[]): void {
-  const notes = systems.flatMap((s) => (s.footnote ? [s.footnote] : []));
+  const notes = systems.filter((s) => s.footnote);
   if (!notes.length) return;
-  let y = setter.bottom - notes.reduce((sum, n) => sum + n.picture.height * n.scale, 0);
-  setter.put({ kind: 'rule', x: TYPE.margin, y: y - FOOTNOTE_GAP / 3, width: setter.lineWidth / 3 });
-  for (const n of notes) {
-    setter.put({ kind: 'picture', x: TYPE.margin, y, scale: n.scale, picture: n.picture });
-    y += n.picture.height * n.scale;
-  }
+  const { at, height } = rows(
+    notes.map((s) => footOf(s)!),
+    setter.lineWidth
+  );
+  const top = setter.bottom - height;
+  setter.put({ kind: 'rule', x: TYPE.margin, y: top - FOOTNOTE_GAP / 3, width: setter.lineWidth / 3 });
+  notes.forEach(({ footnote }, k) => setter.put({ kind: 'picture', x: TYPE.margin + at[k].x, y: top + at[k].y, ...footnote! }));
 }

@@ -30,6 +30,8 @@ export interface Picture {
   /** In its own units. */
   width: number;
   height: number;
+  /** How far to the right something is drawn. */
+  drawn: number;
   strokes: Stroke[];
 }
 

@@ -189,9 +189,19 @@ export function readPicture(svg: string, glyphs: Glyphs, measure: Measure): Pict
     words = null;
   });
   parser.write(svg.replace(/<style\b[\s\S]*?<\/style>/g, '')).close();
-  return { width, height, strokes: strokes.filter((s) => s.kind !== 'words' || s.runs.length) };
+  const kept = strokes.filter((s) => s.kind !== 'words' || s.runs.length);
+  return { width, height, drawn: Math.max(0, ...kept.map((s) => rightOf(s, measure))), strokes: kept };
 }
 
+/** Where a stroke ends on the right; of an outline only straight lines count, which staves and beams are. */
+function rightOf(s: Stroke, measure: Measure): number {
+  if (s.kind === 'glyph') return s.at[4];
+  if (s.kind === 'words') return s.x + s.runs.reduce((sum, r) => sum + runWidth(r, measure), 0);
+  const line = /^M(-?[\d.]+)[ ,]-?[\d.]+ ?L(-?[\d.]+)/.exec(s.d);
+  return line ? s.at[4] + s.at[0] * Math.max(Number(line[1]), Number(line[2])) : 0;
+}
+
+/** Width of a run of words in the picture's units. */
 export const runWidth = (r: WordRun, measure: Measure): number => measure(r.text, r.face, r.size) + r.spacing * r.text.length;
 
 /** Words that would run over the end of the line end with it. */

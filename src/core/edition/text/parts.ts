@@ -4,7 +4,7 @@ import { cardText } from './card.ts';
 import { commentaryText } from './commentary.ts';
 import { criticalReport } from './critical-report.ts';
 import type { Edition } from './edition.ts';
-import { legend } from './legend.ts';
+import { legend, type LegendLine } from './legend.ts';
 import { preface } from './preface.ts';
 import { questionsText } from './questions.ts';
 
@@ -26,6 +26,14 @@ export interface TextPart {
   blocks: TextBlock[];
 }
 
+/** The signs in two columns, each with its meaning. */
+function signTable(signs: readonly LegendLine[]): TableBlock {
+  const half = Math.ceil(signs.length / 2);
+  const cells = (l: LegendLine | undefined): string[] => (l ? [l.sign, l.meaning] : ['', '']);
+  const rows = signs.slice(0, half).map((l, k) => [...cells(l), ...cells(signs[half + k])]);
+  return { type: 'table', head: [], rows, widths: [0.2, 0.3, 0.2, 0.3] };
+}
+
 /** What stands before the music. */
 export function before(edition: Edition): TextPart[] {
   const { variant } = edition.reading.pages;
@@ -34,7 +42,7 @@ export function before(edition: Edition): TextPart[] {
   const signs = legend(shownMarkings(edition.reading.markings, edition.reading.pages));
   return [
     { title: 'Preface', blocks: preface(edition).content },
-    { title: 'Signs', blocks: [{ type: 'table', head: [], rows: signs.map((l) => [l.sign, l.meaning]), widths: [0.25, 0.75] }] }
+    { title: 'Signs', blocks: [signTable(signs)] }
   ];
 }
 

@@ -50,8 +50,8 @@ export async function openEngraver(): Promise<(width: number, staff: number) => 
         footer: 'none',
         svgViewBox: true,
         svgFormatRaw: true,
-        pageMarginTop: 20,
-        pageMarginBottom: 20,
+        pageMarginTop: 4,
+        pageMarginBottom: 4,
         pageMarginLeft: 50,
         pageMarginRight: 0,
         ...more
