@@ -122,6 +122,11 @@ function wholeOf(a: Reading, b: Reading): ReadingComparison['whole'] {
   }
   const tempo = (r: Reading): string => (r.requested ? `${r.requested.low} to ${r.requested.high}` : 'none');
   add('Tempo asked for', tempo(a), tempo(b));
+  const taken = (r: Reading): string => {
+    const count = r.sourceChoices.filter((c) => c.take === 'theirs').length;
+    return count ? `${count} taken from other sources` : 'the first source throughout';
+  };
+  add('Text', taken(a), taken(b));
   const text = (x: unknown): string => (x === null ? 'drafted' : JSON.stringify(x));
   if (text(a.preface) !== text(b.preface)) add('Preface', a.preface ? 'in own words' : 'drafted', b.preface ? 'in other words' : 'drafted');
   return lines;

@@ -85,7 +85,7 @@
                 {#each readings as reading, k (k)}<button
                     class="bar-link"
                     aria-label="Hear {names[k]}, {b.bar}"
-                    onclick={() => workspace.hearReading(reading, b.measure, b.measure)}>{k ? 'then' : 'first'}</button
+                    onclick={() => workspace.hearReading(reading, b.measure, b.measure)}>{k ? 'second' : 'first'}</button
                   >{/each}
               </td>
             </tr>

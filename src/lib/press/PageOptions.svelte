@@ -90,8 +90,8 @@
 <style>
   fieldset {
     border: 0;
-    margin: 0;
-    padding: 0.7rem 0 0;
+    margin: 0.9rem 0 0;
+    padding: 0;
   }
 
   legend {

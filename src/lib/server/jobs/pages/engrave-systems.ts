@@ -56,7 +56,10 @@ export function engraveSystems({ document, edition, texture, width, engraver, gl
   const pillars = shows(pages, 'skeleton') ? new Map(details.roles.map((r) => [r.note, r])) : null;
 
   const skeletonMei = (from: number, to: number): string | null => {
-    const tones = texture().melody.filter((t) => t.note.measure >= from && t.note.measure < to && t.note.part === reading.part);
+    // The line over the upper staff; where it rests, the melody may go on below.
+    const tones = texture().melody.filter(
+      ({ note }) => note.measure >= from && note.measure < to && note.part === reading.part && note.staff === 1
+    );
     const kept = skeleton(tones, pillars!, 1);
     return kept.length ? small.mei(skeletonDocument(score, kept, from, to - 1)) : null;
   };
