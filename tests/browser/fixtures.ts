@@ -31,14 +31,30 @@ export async function visit(page: Page, address: string): Promise<void> {
   await expect(page.locator('html[data-ready=true]')).toBeAttached();
 }
 
-/** Opens a room of a demo piece (the oldest ones stand last on the shelf) by its title and waits for the first engraved system. */
+/** Begin of the titles of the demo pieces. */
+const DEMO = ['Corrente', 'Andantino', 'Étude'];
+
+/** A copy of a demo piece (the oldest ones stand last on the shelf) with its reading, by way of its archive. @returns its address */
+async function ownCopy(page: Page, title: string): Promise<string> {
+  const link = page.locator('li', { hasText: title }).last().getByRole('link', { name: 'Reading', exact: true });
+  const address = (await link.getAttribute('href'))!.replace(/\/reading.*$/, '');
+  const archive = await page.request.get(`/api${address}/archive`);
+  const made = await page.request.post('/api/pieces?name=copy.nuvelo.json', { data: await archive.body() });
+  return `/pieces/${/"piece":(\d+)/.exec(await made.text())![1]}`;
+}
+
+/**
+ * Opens a room of a piece by its title and waits for what the room shows first. Of a demo piece each test has a copy of
+ * its own, so that none meets another's acts.
+ */
 export async function openRoom(
   page: Page,
   title: string,
   room: 'Survey' | 'Structure' | 'Reading' | 'Hearing' | 'Proof' | 'Press'
 ): Promise<void> {
   await visit(page, '/');
-  await page.locator('li', { hasText: title }).last().getByRole('link', { name: room, exact: true }).click();
+  if (DEMO.includes(title)) await visit(page, `${await ownCopy(page, title)}/${room.toLowerCase()}`);
+  else await page.locator('li', { hasText: title }).last().getByRole('link', { name: room, exact: true }).click();
   if (room === 'Proof') await expect(page.getByTestId('finding-count')).toBeVisible();
   else if (room === 'Press') await expect(page.getByTestId('sheet').first()).toBeVisible();
   else if (room !== 'Survey') await drawn(page);

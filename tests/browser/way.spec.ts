@@ -92,7 +92,7 @@ test('the whole way: import, survey, correct, decide, mark, undo, reload, press,
   await page.getByRole('link', { name: 'Press', exact: true }).click();
   await onPages(
     page,
-    /Commentary.*the hand needs it <here> & now.*was considered and not taken|was considered and not taken.*the hand needs it <here> & now/
+    /Commentary.*the hand needs it <here> & now.*was considered and not taken|was considered and not taken.*the hand needs it <here> & now/i
   );
   await page.locator('summary', { hasText: 'Files' }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-musicxml').click()]);

@@ -5,7 +5,7 @@ import { escapeXml } from '../score/musicxml/escape.ts';
 import { readMusicXml } from '../score/musicxml/read.ts';
 import { TextEdits } from '../score/text-edits.ts';
 import { collate, type Collation } from './collate.ts';
-import type { SourceChoice, SourceDifference } from './difference.ts';
+import { NOTHING, type SourceChoice, type SourceDifference } from './difference.ts';
 
 /** A further source of a piece. */
 export interface OtherSource {
@@ -239,7 +239,7 @@ class Chooser {
 
   /** The elements of one source that say what a difference names. */
   private directions(score: Score, { part, measure }: { part: number; measure: number }, says: string, onset: Fraction): Direction[] {
-    if (says === 'nothing') return [];
+    if (says === NOTHING) return [];
     const here = score.directions.filter((e) => e.part === part && e.measure === measure && e.span);
     const hairpin = /^(crescendo|diminuendo) (to|from) /.exec(says);
     if (hairpin) {

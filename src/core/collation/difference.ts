@@ -1,5 +1,11 @@
 import type { Fraction } from '../score/fraction.ts';
 
+/** What a source has where it has nothing. */
+export const NOTHING = 'nothing';
+export const listed = (list: readonly string[]): string => (list.length ? list.join(', ') : NOTHING);
+/** A moment as a key. */
+export const momentOf = (n: Fraction): string => `${n.n}/${n.d}`;
+
 /** Kinds of differences between two sources. */
 export const DIFFERENCE_KINDS = [
   'bars',

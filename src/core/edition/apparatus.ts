@@ -1,5 +1,5 @@
 import type { Collated } from '../collation/chosen.ts';
-import type { SourceChoice, SourceDifference } from '../collation/difference.ts';
+import { NOTHING, type SourceChoice, type SourceDifference } from '../collation/difference.ts';
 import { add, eq, frac, mul, toNumber } from '../score/fraction.ts';
 import type { Note, Score } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
@@ -85,7 +85,7 @@ const CONTROLS: Partial<Record<SourceDifference['kind'], string>> = {
 function control(xml: string, score: Score, d: SourceDifference, measure: number, says: string, notes: readonly string[]): Found | null {
   const bar = measureOf(xml, measure);
   const names = CONTROLS[d.kind];
-  if (!bar || !names || says === 'nothing') return null;
+  if (!bar || !names || says === NOTHING) return null;
   const stamp = toNumber(add(mul(d.onset, frac(score.measures[measure].time?.unit ?? 4, 4)), frac(1)));
   const hairpin = /^(cres|dim)/.exec(says)?.[1];
   const word = says.replace(/ on beat .*$/, '');

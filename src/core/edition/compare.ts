@@ -1,3 +1,4 @@
+import { pairUp } from '../collation/pair-up.ts';
 import type { Account, LoudnessAccount, Performance } from '../performance/perform.ts';
 import type { Reading } from '../reading/commands.ts';
 import type { Marking } from '../reading/markings.ts';
@@ -44,13 +45,7 @@ function pair(a: readonly Marking[], b: readonly Marking[]): { pairs: [Marking, 
   let onlyA = [...a];
   const onlyB = [...b];
   const take = (alike: (x: Marking, y: Marking) => boolean): void => {
-    const left: Marking[] = [];
-    for (const x of onlyA) {
-      const k = onlyB.findIndex((y) => alike(x, y));
-      if (k < 0) left.push(x);
-      else pairs.push([x, onlyB.splice(k, 1)[0]]);
-    }
-    onlyA = left;
+    onlyA = pairUp(onlyA, onlyB, alike, (x, y) => pairs.push([x, y]));
   };
   take((x, y) => x.kind === y.kind && samePlace(x, y) && x.note === y.note && x.value === y.value && sameEnd(x, y));
   take((x, y) => x.id === y.id);

@@ -180,10 +180,6 @@
 
   .because input {
     flex: 1;
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
     padding: 0.2rem 0.4rem;
   }
 

@@ -125,10 +125,6 @@
 
   textarea {
     flex: 1;
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
     padding: 0.25rem 0.4rem;
   }
 

@@ -109,10 +109,6 @@
   }
 
   input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
     padding: 0.2rem 0.4rem;
     width: 100%;
     box-sizing: border-box;

@@ -1,6 +1,6 @@
 import type { Inline } from '../../reading/rich-text.ts';
 import { TYPE } from '../../style/page-weights.ts';
-import type { TextBlock, TextPart } from '../text/parts.ts';
+import type { TextBlock, TextPart } from '../text/blocks.ts';
 import type { Face, Measure, Page, PageItem } from './page.ts';
 
 interface Word {

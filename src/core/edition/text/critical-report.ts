@@ -2,7 +2,7 @@ import type { SourceDifference } from '../../collation/difference.ts';
 import { paragraph } from '../../reading/rich-text.ts';
 import { barLabel } from '../../score/position.ts';
 import type { Edition } from './edition.ts';
-import type { TextBlock } from './parts.ts';
+import type { TextBlock } from './blocks.ts';
 
 /** Sigla of sources by their place: A is the one that the pages follow. Common practice of critical editions. */
 export const siglum = (k: number): string => String.fromCharCode(65 + (k % 26));

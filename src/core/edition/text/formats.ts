@@ -1,6 +1,6 @@
 import type { Inline, RichBlock } from '../../reading/rich-text.ts';
 import { escapeXml } from '../../score/musicxml/escape.ts';
-import type { TextBlock, TextPart } from './parts.ts';
+import type { TextBlock, TextPart } from './blocks.ts';
 
 const bold = (i: Inline): boolean => i.type === 'text' && Boolean(i.marks?.some((m) => m.type === 'bold'));
 const italic = (i: Inline): boolean => i.type === 'text' && Boolean(i.marks?.some((m) => m.type === 'italic'));

@@ -1,5 +1,5 @@
-import type { RichBlock } from '../../reading/rich-text.ts';
 import { shownMarkings, shows } from '../../reading/page-settings.ts';
+import type { TableBlock, TextPart } from './blocks.ts';
 import { cardText } from './card.ts';
 import { commentaryText } from './commentary.ts';
 import { criticalReport } from './critical-report.ts';
@@ -7,24 +7,6 @@ import type { Edition } from './edition.ts';
 import { legend, type LegendLine } from './legend.ts';
 import { preface } from './preface.ts';
 import { questionsText } from './questions.ts';
-
-/** A table as it stands in a critical report. */
-export interface TableBlock {
-  type: 'table';
-  /** Empty where the columns need no names. */
-  head: string[];
-  rows: string[][];
-  /** Shares of the width, summing to 1. */
-  widths: number[];
-}
-
-export type TextBlock = RichBlock | TableBlock;
-
-/** A part of an edition's text under its own title. */
-export interface TextPart {
-  title: string;
-  blocks: TextBlock[];
-}
 
 /** The signs in two columns, each with its meaning. */
 function signTable(signs: readonly LegendLine[]): TableBlock {

@@ -8,10 +8,15 @@ import { SOURCES, type SourceKey } from '../../style/bibliography.ts';
 import { danceOf } from '../../style/dances.ts';
 import { PROFILES } from '../../style/profiles.ts';
 import type { School } from '../../style/schools.ts';
+import { care } from '../../survey/care.ts';
 import { cautions } from '../../survey/cautions.ts';
+import { range } from '../../survey/range.ts';
 import { suggestedTempo, tempi } from '../../survey/tempo.ts';
 import { beatName } from './beat-name.ts';
 import type { Edition } from './edition.ts';
+
+/** Lines on technique in a drafted preface; the survey has them all. */
+const MOST_TECHNIQUE = 6;
 
 const sentence = (text: string): string => (/[.!?]$/.test(text) ? text : `${text}.`);
 const cited = (keys: readonly SourceKey[]): string => {
@@ -92,10 +97,14 @@ export function draftPreface(edition: Edition): RichText {
   const { score, reading, source, collations, title } = edition;
   const profile = PROFILES[reading.period];
   const dance = danceOf(title);
-  const care = cautions(score).lines.map((l) => `${l.label}: ${sentence(l.value)}`);
+  const safety = cautions(score).lines.map((l) => `${l.label}: ${sentence(l.value)}`);
   const character = reading.markings
     .filter((m) => m.kind === 'text' && m.because.some((b) => b.rule?.includes('character')))
     .map((m) => m.value);
+  // Range and rhythms that need care, as the survey has them.
+  const technique = [...range(score).lines, ...care(score).lines]
+    .slice(0, MOST_TECHNIQUE)
+    .map((l) => `${l.label}: ${sentence(l.value)}`);
   const notes = fromSurvey(edition);
   return {
     type: 'doc',
@@ -116,8 +125,9 @@ export function draftPreface(edition: Edition): RichText {
           ? `The pages follow “${source}”. Compared with it: ${collations.map((c) => `“${c.name}” (${c.differences.length} difference${c.differences.length === 1 ? '' : 's'})`).join(', ')}. The critical report says what was decided where they differ.`
           : `“${source}”. Everything printed in it stands here unchanged; what is editorial is marked as such.`
       ),
+      ...(technique.length ? [heading('Technique'), bullets(technique)] : []),
       heading('Care'),
-      bullets(care)
+      bullets(safety)
     ]
   };
 }

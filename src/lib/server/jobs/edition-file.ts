@@ -18,7 +18,7 @@ import type { Score } from '../../../core/score/model.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import type { Format } from '../formats.ts';
 import type { PageMaker } from './pages/make-pages.ts';
-import type { Progress } from './tasks.ts';
+import type { Progress } from './progress.ts';
 
 /** Name of the editor in a file's header, until a studio has names of its own. */
 const EDITOR = 'The instructor';

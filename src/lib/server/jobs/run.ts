@@ -1,6 +1,7 @@
 import { resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { Progress, TaskInput, TaskName, TaskResult } from './tasks.ts';
+import type { Progress } from './progress.ts';
+import type { TaskInput, TaskName, TaskResult } from './tasks.ts';
 import type { WorkerRequest } from './worker.ts';
 
 /** A task that cannot be done, in a sentence for the user. */

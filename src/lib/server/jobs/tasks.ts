@@ -9,6 +9,7 @@ import { openScore } from '../../../core/score/open.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey, type Survey } from '../../../core/survey/survey.ts';
 import type { Format } from '../formats.ts';
+import type { Progress } from './progress.ts';
 import { editionFile, pagesOf } from './edition-file.ts';
 
 /** What came of a file: its document, what stands on the shelf, and the first study. */
@@ -22,9 +23,6 @@ export interface Intake {
   facts: Facts;
   survey: Survey;
 }
-
-/** Says how far the work is; a piece of the result that is ready goes with it. */
-export type Progress = (stage: string, piece?: string) => void;
 
 /** Work that is too heavy for the server's main thread; each runs in a worker, by name. */
 export const TASKS = {

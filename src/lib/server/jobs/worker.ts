@@ -1,6 +1,7 @@
 import { parentPort } from 'node:worker_threads';
 import { ScoreError } from '../../../core/score/model.ts';
-import { TASKS, type Progress } from './tasks.ts';
+import type { Progress } from './progress.ts';
+import { TASKS } from './tasks.ts';
 
 /** What the worker is asked: a task by its name, or to be ready for pages. */
 export type WorkerRequest = { task: keyof typeof TASKS; input: unknown } | { warm: true };
