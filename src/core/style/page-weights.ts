@@ -27,5 +27,7 @@ export const TYPE = {
   indent: 14,
   margin: 45,
   foot: 18,
-  betweenSystems: 8
+  betweenSystems: 8,
+  /** Share of a page that text may have filled for music to begin under it. */
+  startsBelow: 0.45
 } as const;

@@ -1,5 +1,6 @@
 import { PAPERS } from '../../reading/page-settings.ts';
 import { barLabel, measureAt } from '../../score/position.ts';
+import { TYPE } from '../../style/page-weights.ts';
 import type { Edition } from '../text/edition.ts';
 import { after, before } from '../text/parts.ts';
 import { setMusic, type SetSystem } from './music.ts';
@@ -27,7 +28,8 @@ export async function* editionPages(
   front.forEach((p) => setter.part(p));
   yield* setter.finished();
   if (pages.variant !== 'card') {
-    if (front.length) setter.newPage();
+    // The music begins a page, unless the text before it has left most of one free.
+    if (front.length && setter.y > TYPE.startsBelow * height) setter.newPage();
     yield* setter.finished();
     const { count, systems } = await music(setter.lineWidth);
     const entries = facts.sections.map((s) => {

@@ -102,7 +102,7 @@ export function draftPreface(edition: Edition): RichText {
     .filter((m) => m.kind === 'text' && m.because.some((b) => b.rule?.includes('character')))
     .map((m) => m.value);
   // Range and rhythms that need care, as the survey has them.
-  const technique = [...range(score).lines, ...care(score).lines]
+  const technique = [...range(score).lines.filter((l) => !/, (highest|lowest)$/.test(l.label)), ...care(score).lines]
     .slice(0, MOST_TECHNIQUE)
     .map((l) => `${l.label}: ${sentence(l.value)}`);
   const notes = fromSurvey(edition);
