@@ -163,7 +163,10 @@ test('taps are compared and taken over, a rhythm is inspected, recordings stand 
   await openRoom(page, 'Tapped and compared', 'Hearing');
   await page.getByRole('button', { name: 'Tap it' }).click();
   const pad = page.getByTestId('tap-pad');
-  for (let k = 0; k < 7; k++) await pad.click();
+  for (let k = 0; k < 5; k++) await pad.click();
+  // The keyboard taps the pad, too.
+  await page.keyboard.press('Enter');
+  await page.keyboard.press(' ');
   await expect(page.getByTestId('tapped').locator('tbody tr')).toHaveCount(2);
   await page.getByTestId('take-rubato').click();
   await expect(page.getByRole('button', { name: /let the own rubato go \(2 bars\)/ })).toBeVisible();
@@ -176,6 +179,9 @@ test('taps are compared and taken over, a rhythm is inspected, recordings stand 
   await page.getByLabel('Time at which the bar begins').fill('soon');
   await page.getByRole('button', { name: 'Write down' }).click();
   await expect(page.getByRole('alert')).toContainText('“soon” is no time');
+  await page.getByLabel('Time at which the bar begins').fill('99999999');
+  await page.getByRole('button', { name: 'Write down' }).click();
+  await expect(page.getByRole('alert')).toContainText('more than the ten hours');
   await page.getByLabel('Time at which the bar begins').fill('0');
   await page.getByRole('button', { name: 'Write down' }).click();
   await page.getByRole('slider', { name: 'The whole piece' }).focus();

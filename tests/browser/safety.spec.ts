@@ -49,6 +49,26 @@ test('a change made while the server does not answer survives a reload and is sa
   await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
 });
 
+test('an act that the server will never take is taken back and told, and what comes after it is saved', async ({ page, context }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await expect(page.getByTestId('open-count')).toBeVisible();
+  const before = await marked(page);
+  await context.route('**/api/readings/*/commands', (route) =>
+    route.request().postData()?.includes('"value":"fff"')
+      ? route.fulfill({ status: 400, json: { message: 'The change is not as it should be: it is too loud.' } })
+      : route.continue()
+  );
+  await add(page, 'fff');
+  await expect(
+    page.getByText('“adding dynamic fff” was refused and has been taken back. The change is not as it should be: it is too loud.')
+  ).toBeVisible();
+  await expect(page.getByTestId('open-count')).toContainText(`${before} marked`);
+  await add(page, 'pp');
+  await saved(page);
+  await page.reload();
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+});
+
 test('the server refuses what does not fit, in a sentence', async ({ request }) => {
   const post = (body: object) => request.post('/api/readings/1/commands', { data: body });
   const wrong = await post({ base: 0, commands: [{ type: 'nonsense' }] });

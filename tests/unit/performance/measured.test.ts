@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { compareRecordings } from '../../../src/core/performance/recordings.ts';
+import { compareRecordings, LONGEST_RECORDING, momentOf } from '../../../src/core/performance/recordings.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
 import { rubatoOf, tappedBeats } from '../../../src/core/performance/tap.ts';
 import { explainLoudness } from '../../../src/core/performance/explain.ts';
@@ -148,4 +148,16 @@ test('recordings with nothing to compare, or times that run backwards, give no t
     ]).stretches,
     []
   );
+});
+
+test('a moment of a recording as it is written, and one sentence where it is none', () => {
+  assert.equal(momentOf('67.5'), 67.5);
+  assert.equal(momentOf(' 1:07,5 '), 67.5);
+  assert.equal(momentOf('1:02:03'), 3723);
+  assert.equal(momentOf('90'), 90);
+  assert.match(String(momentOf('soon')), /“soon” is no time/);
+  assert.match(String(momentOf('1:75')), /In “1:75” the seconds are more than a minute holds/);
+  assert.match(String(momentOf('1:60:00')), /minutes are more than an hour holds/);
+  assert.match(String(momentOf('99999999')), /more than the ten hours/);
+  assert.equal(momentOf(String(LONGEST_RECORDING)), LONGEST_RECORDING);
 });
