@@ -123,7 +123,8 @@ test('an edition is frozen; what is changed later is compared with it, bar by ba
   await tab(page, 'Editions');
   await page.getByLabel('Note').fill('for the jury');
   await page.getByRole('button', { name: 'Freeze as edition 1' }).click();
-  await expect(page.getByTestId('edition')).toContainText('Edition 1');
+  // The pages are made for it, beside what other tests have made.
+  await expect(page.getByTestId('edition')).toContainText('Edition 1', { timeout: 45_000 });
   await expect(page.getByTestId('edition')).toContainText('for the jury');
   await page.getByRole('link', { name: 'Reading', exact: true }).click();
   await expect(page.getByTestId('marking')).toHaveCount(1);

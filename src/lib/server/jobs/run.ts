@@ -66,6 +66,11 @@ async function turn(): Promise<void> {
   running++;
 }
 
+function next(): void {
+  running--;
+  waiting.shift()?.();
+}
+
 /** Runs a task in a worker; the signal stops it. @throws TaskRefused with a sentence for the user. */
 export async function runTask<T extends TaskName>(
   task: T,
@@ -74,6 +79,11 @@ export async function runTask<T extends TaskName>(
   signal?: AbortSignal
 ): Promise<TaskResult<T>> {
   await turn();
+  if (signal?.aborted) {
+    // Nobody waits for it any more.
+    next();
+    throw new TaskRefused('The work was stopped before it began.');
+  }
   const worker = take();
   worker.ref();
   const stop = (): void => void worker.terminate();
@@ -104,8 +114,11 @@ export async function runTask<T extends TaskName>(
     clearTimeout(timer);
     signal?.removeEventListener('abort', stop);
     if (well) giveBack(worker);
-    else void worker.terminate();
-    running--;
-    waiting.shift()?.();
+    else {
+      void worker.terminate();
+      // Who changes a page while it is made asks again at once.
+      prepareWorker();
+    }
+    next();
   }
 }
