@@ -4,16 +4,23 @@ import { comparedSources, pieces, sources } from '../db/schema.ts';
 import type { Intake } from '../jobs/tasks.ts';
 import { hashOf, storeSource } from './pieces.ts';
 
-/** A source that is compared with the one that a piece's pages follow. */
-export interface ComparedSource {
+/** A source that is compared with the one that a piece's pages follow, without its text. */
+export interface NamedSource {
   id: number;
   hash: string;
   name: string;
-  document: string;
 }
 
-/** Further sources of a piece in the order in which they came. */
-export const listSources = (db: Database, pieceId: number): Promise<ComparedSource[]> =>
+/** Names of the further sources of a piece, in the order in which they came. */
+export const nameSources = (db: Database, pieceId: number): Promise<NamedSource[]> =>
+  db
+    .select({ id: comparedSources.id, hash: comparedSources.sourceHash, name: comparedSources.name })
+    .from(comparedSources)
+    .where(eq(comparedSources.pieceId, pieceId))
+    .orderBy(asc(comparedSources.id));
+
+/** The same with their documents, which may be long. */
+export const listSources = (db: Database, pieceId: number): Promise<(NamedSource & { document: string })[]> =>
   db
     .select({ id: comparedSources.id, hash: sources.hash, name: comparedSources.name, document: sources.document })
     .from(comparedSources)

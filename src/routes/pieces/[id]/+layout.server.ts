@@ -2,7 +2,7 @@ import { error } from '@sveltejs/kit';
 import { database } from '$lib/server/db/client';
 import { valid } from '$lib/server/http';
 import { runTask } from '$lib/server/jobs/run';
-import { listSources } from '$lib/server/repositories/sources';
+import { nameSources } from '$lib/server/repositories/sources';
 import { listEditions } from '$lib/server/repositories/editions';
 import { findDocument, findPiece, findStudy, storeStudy } from '$lib/server/repositories/pieces';
 import { listReadings, logAfter } from '$lib/server/repositories/readings';
@@ -31,7 +31,7 @@ export const load: LayoutServerLoad = async ({ params, url }) => {
     readings: readings.map(({ id, name }) => ({ id, name })),
     editions: await listEditions(db, id),
     source: piece.sourceName,
-    otherSources: (await listSources(db, id)).map(({ id: source, hash, name }) => ({ id: source, hash, name })),
+    otherSources: await nameSources(db, id),
     survey: study.survey,
     workspace: {
       pieceId: id,
