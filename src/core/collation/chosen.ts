@@ -2,6 +2,7 @@ import { cmp, eq, format, type Fraction } from '../score/fraction.ts';
 import type { Direction, Note, Score } from '../score/model.ts';
 import { pitchName } from '../score/pitch.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
+import { slurNumbers, type NumberPool } from '../score/musicxml/number-pool.ts';
 import { readMusicXml } from '../score/musicxml/read.ts';
 import { TextEdits } from '../score/text-edits.ts';
 import { collate, type Collation } from './collate.ts';
@@ -70,6 +71,7 @@ class Chooser {
   private readonly bars = new Map<string, string>();
   /** Notes that were changed, with their text as it stands; several choices may meet at one note. */
   private readonly changed = new Map<Note, string>();
+  private readonly slurNumbers: NumberPool;
   private readonly taken = new Set<string>();
   private fresh = 0;
 
@@ -78,6 +80,7 @@ class Chooser {
     private readonly score: Score
   ) {
     this.notes = new Map(score.notes.map((n) => [n.id, n]));
+    this.slurNumbers = slurNumbers(score, this.notes);
   }
 
   finish(): string {
@@ -207,8 +210,9 @@ class Chooser {
     if (theirs.length === 2) {
       const [from, to] = theirs.map((n) => this.ourNote(n, other));
       if (!from || !to || from === to) return;
-      this.notate(from, '<slur type="start" number="6"/>');
-      this.notate(to, '<slur type="stop" number="6"/>');
+      const number = this.slurNumbers.take(from.part, from.start, to.start);
+      this.notate(from, `<slur type="start" number="${number}"/>`);
+      this.notate(to, `<slur type="stop" number="${number}"/>`);
     }
   }
 

@@ -1,6 +1,7 @@
 import { cmp, mul, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
+import { NumberPool, slurNumbers } from '../score/musicxml/number-pool.ts';
 import { measureAt } from '../score/position.ts';
 import type { Marking } from '../reading/markings.ts';
 
@@ -60,30 +61,12 @@ function notation(m: Marking): string {
   }
 }
 
-/** Numbers 1 to 6, by which MusicXML tells overlapping slurs or wedges of one part apart. */
-class NumberPool {
-  private readonly used: { part: number; number: number; from: Fraction; to: Fraction }[] = [];
-
-  occupy(part: number, number: number, from: Fraction, to: Fraction): void {
-    this.used.push({ part, number, from, to });
-  }
-
-  /** A number that nothing of the part bears between two moments, both included. */
-  take(part: number, from: Fraction, to: Fraction): number {
-    let number = 6;
-    while (number > 1 && this.used.some((u) => u.part === part && u.number === number && cmp(u.from, to) <= 0 && cmp(u.to, from) >= 0))
-      number--;
-    this.occupy(part, number, from, to);
-    return number;
-  }
-}
-
 /** Writer of one score's markings: finds where in the source's text each one belongs. */
 class Splicer {
   private readonly insertions: Insertion[] = [];
   private readonly notes: Map<string, Note>;
   private readonly byMeasure = new Map<string, Note[]>();
-  private readonly slurNumbers = new NumberPool();
+  private readonly slurNumbers: NumberPool;
   private readonly wedgeNumbers = new NumberPool();
 
   constructor(
@@ -97,13 +80,7 @@ class Splicer {
       if (list) list.push(n);
       else this.byMeasure.set(key, [n]);
     }
-    for (const slur of score.slurs) {
-      const from = this.notes.get(slur.from)!;
-      for (const end of from.spans ?? []) {
-        if (end.type === 'start' && end.kind === 'slur')
-          this.slurNumbers.occupy(from.part, Number(end.number), from.start, this.notes.get(slur.to)!.start);
-      }
-    }
+    this.slurNumbers = slurNumbers(score, this.notes);
     const wedges = new Map(score.directions.filter((d) => d.kind === 'wedge').map((d) => [d.id, d.number]));
     for (const h of score.hairpins) this.wedgeNumbers.occupy(h.part, Number(wedges.get(h.id) ?? 1), h.start, h.end);
   }

@@ -59,6 +59,15 @@ let read: { document: string; score: Score } | null = null;
 const readOnce = (document: string): Score =>
   (read = read?.document === document ? read : { document, score: readMusicXml(document) }).score;
 
+/** The sources that were laid side by side last. */
+let compared: { document: string; others: string; collations: Collated[] } | null = null;
+function collateOnce(document: string, score: Score, others: readonly OtherSource[]): Collated[] {
+  const names = others.map((o) => `${o.hash} ${o.name}`).join('\n');
+  if (compared?.document !== document || compared.others !== names)
+    compared = { document, others: names, collations: collateAll(score, others) };
+  return compared.collations;
+}
+
 /** The document that a reading is about: the source with the readings of other sources that were chosen. */
 export function chosenText({ document, others, reading }: Pick<EditionInput, 'document' | 'others' | 'reading'>): {
   document: string;
@@ -66,7 +75,7 @@ export function chosenText({ document, others, reading }: Pick<EditionInput, 'do
   collations: Collated[];
 } {
   const score = readOnce(document);
-  const collations = collateAll(score, others);
+  const collations = collateOnce(document, score, others);
   const chosen = chosenDocument(document, score, collations, reading.sourceChoices);
   return { document: chosen, score: chosen === document ? score : readMusicXml(chosen), collations };
 }

@@ -1,11 +1,9 @@
+import { FALLBACK_TEMPO } from '../performance/ground.ts';
 import { tempoOfReading } from '../reading/in-force.ts';
 import type { Reading } from '../reading/commands.ts';
 import { add, cmp, max, sub, toNumber, ZERO, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { TURNS } from '../style/page-weights.ts';
-
-/** Tempo that is assumed where none is given, in quarters a minute; from memory. */
-const ASSUMED_TEMPO = 90;
 
 /** How well a page can be turned at each bar line, 0 to 1: seconds of rest around it for the reading's player; index k is the line after measure k. */
 export function turnsAfter(score: Score, reading: Pick<Reading, 'part' | 'markings'>): number[] {
@@ -22,7 +20,7 @@ export function turnsAfter(score: Score, reading: Pick<Reading, 'part' | 'markin
   return score.measures.map((m, k) => {
     const next = score.measures[k + 1];
     const rest = toNumber(sub(m.length, last[k])) + (next ? toNumber(first[k + 1] ?? next.length) : 0);
-    const tempo = tempoOfReading(score, reading.markings, m.start) ?? ASSUMED_TEMPO;
+    const tempo = tempoOfReading(score, reading.markings, m.start) ?? FALLBACK_TEMPO;
     return Math.min(1, Math.max(0, (60 * rest) / tempo / TURNS.seconds));
   });
 }

@@ -1,6 +1,9 @@
 import type { SourceKey } from './bibliography.ts';
 
-/** What a dance's name asks of the player. Handbook 3.7: common practice, the French ones after Quantz 1752, XVII.vii, from memory. */
+/**
+ * What a dance's name asks of the player. Handbook 3.7: common practice, the French ones after Quantz 1752, XVII.vii, from
+ * memory; polonaise, hornpipe and the wording are from memory, too.
+ */
 export interface Dance {
   name: string;
   pattern: RegExp;

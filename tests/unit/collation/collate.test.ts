@@ -148,3 +148,20 @@ test('readings of the other source that are chosen stand in the text, the others
     assert.ok(!/ id="n\d+-\d+"/.test(withoutCountedIds(text)));
   }
 });
+
+test('two slurs that overlap are taken with numbers of their own and come back as two', () => {
+  const a = score('M:4/4\nL:1/4\nK:C\nCDEF|GABc|');
+  const b = score('M:4/4\nL:1/4\nK:C\n(CD(EF|G)AB)c|');
+  const others = collateAll(a.score, [{ hash: 'other', name: 'The manuscript', document: b.text }]);
+  const choices = others[0].differences.map((d): SourceChoice => ({
+    source: 'other',
+    difference: d.id,
+    take: 'theirs',
+    because: '',
+    on: '2026-10-01'
+  }));
+  assert.equal(choices.length, 2);
+  const chosen = readMusicXml(chosenDocument(a.text, a.score, others, choices));
+  assert.deepEqual(collate(chosen, b.score).differences, []);
+  assert.equal(chosen.slurs.length, 2);
+});

@@ -5,7 +5,6 @@ import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { chunkWriter } from '../../../src/core/edition/chunk.ts';
 import { commentary } from '../../../src/core/edition/text/commentary.ts';
-import { plainBlock } from '../../../src/core/edition/text/formats.ts';
 import { legend } from '../../../src/core/edition/text/legend.ts';
 import { preface } from '../../../src/core/edition/text/preface.ts';
 import { openEdition } from '../../../src/core/edition/open-edition.ts';
@@ -18,6 +17,7 @@ import { propose } from '../../../src/core/reading/propose.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { demo, open, sample } from '../helpers.ts';
 import { demoInput } from './input.ts';
+import { plainBlock } from './plain.ts';
 
 const module = await createVerovioModule();
 enableLog(LOG_OFF, module);

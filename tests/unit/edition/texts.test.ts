@@ -3,7 +3,7 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { draftCard } from '../../../src/core/edition/text/card.ts';
 import { commentaryText } from '../../../src/core/edition/text/commentary.ts';
-import { plainBlock, textAsHtml, textAsMarkdown } from '../../../src/core/edition/text/formats.ts';
+import { textAsHtml, textAsMarkdown } from '../../../src/core/edition/text/formats.ts';
 import type { TextPart } from '../../../src/core/edition/text/blocks.ts';
 import { after, before } from '../../../src/core/edition/text/parts.ts';
 import { draftPreface } from '../../../src/core/edition/text/preface.ts';
@@ -13,6 +13,7 @@ import { bullets, heading, paragraph, span, type RichText } from '../../../src/c
 import { danceOf } from '../../../src/core/style/dances.ts';
 import { commandSchema } from '../../../src/lib/server/schemas.ts';
 import { demoInput } from './input.ts';
+import { plainBlock } from './plain.ts';
 
 const parts: TextPart[] = [
   {

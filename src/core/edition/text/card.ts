@@ -14,17 +14,21 @@ import type { Edition } from './edition.ts';
 /** Lines that a player can keep in mind; common practice. */
 export const MOST_TO_REMEMBER = 5;
 
+/** Of them, words to the player at most; seconds that a bar must take to be worth a line. Set by hand. */
+const MOST_REMARKS = 2;
+const WORTH_A_LINE_S = 0.1;
+
 /** What is to be remembered, drafted: words to the player first, then the peak, the broadest bar, the first breath and the ending. */
 export function draftCard(edition: Edition): string[] {
   const { score, reading, performance } = edition;
   const bar = (m: Pick<Marking, 'start'>): string => barLabel(score.measures, measureAt(score, m.start));
   const lines: string[] = [];
   const markings = [...reading.markings].sort((a, b) => cmp(a.start, b.start));
-  for (const m of markings) if (m.remark && lines.length < 2) lines.push(`${bar(m)}: ${m.remark}`);
+  for (const m of markings) if (m.remark && lines.length < MOST_REMARKS) lines.push(`${bar(m)}: ${m.remark}`);
   const { peak } = dynamicPlan(score, edition.facts, reading);
   lines.push(`${barLabel(score.measures, score.measures[peak.measure])} is the peak (${levelName(peak.level)}): keep something for it.`);
   const broad = [...performance.bars].sort((a, b) => b.planned - b.literal - (a.planned - a.literal))[0];
-  if (broad && broad.planned - broad.literal > 0.1) {
+  if (broad && broad.planned - broad.literal > WORTH_A_LINE_S) {
     const most = [...broad.shares].sort((a, b) => b.amount - a.amount)[0];
     lines.push(
       `${barLabel(score.measures, score.measures[broad.measure])} takes most time: ${(broad.planned - broad.literal).toFixed(1)} s${most ? ` (${effectByKey(most.effect)?.name ?? most.effect})` : ''}.`

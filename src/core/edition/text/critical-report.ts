@@ -5,7 +5,7 @@ import type { Edition } from './edition.ts';
 import type { TextBlock } from './blocks.ts';
 
 /** Sigla of sources by their place: A is the one that the pages follow. Common practice of critical editions. */
-export const siglum = (k: number): string => String.fromCharCode(65 + (k % 26));
+const siglum = (k: number): string => String.fromCharCode(65 + (k % 26));
 
 const KINDS: Record<SourceDifference['kind'], string> = {
   bars: 'bars',

@@ -1,13 +1,9 @@
-import type { Inline, RichBlock } from '../../reading/rich-text.ts';
+import type { Inline } from '../../reading/rich-text.ts';
 import { escapeXml } from '../../score/musicxml/escape.ts';
 import type { TextBlock, TextPart } from './blocks.ts';
 
 const bold = (i: Inline): boolean => i.type === 'text' && Boolean(i.marks?.some((m) => m.type === 'bold'));
 const italic = (i: Inline): boolean => i.type === 'text' && Boolean(i.marks?.some((m) => m.type === 'italic'));
-
-/** Inline text without its form. */
-export const plain = (content: readonly Inline[] | undefined): string =>
-  (content ?? []).map((i) => (i.type === 'text' ? i.text : '\n')).join('');
 
 function inlineHtml(content: readonly Inline[] | undefined): string {
   return (content ?? [])
@@ -102,9 +98,3 @@ function blockMarkdown(block: TextBlock): string {
 /** The text of an edition as Markdown (CommonMark; tables as in GFM). */
 export const textAsMarkdown = (title: string, composer: string, parts: readonly TextPart[]): string =>
   `${[`# ${markdownText(title)}`, ...(composer ? [markdownText(composer)] : []), ...parts.flatMap((p) => [`## ${markdownText(p.title)}`, ...p.blocks.map(blockMarkdown)])].join('\n\n')}\n`;
-
-/** A block's text without form, for searching and comparing. */
-export const plainBlock = (block: RichBlock): string =>
-  block.type === 'paragraph' || block.type === 'heading'
-    ? plain(block.content)
-    : block.content.map((b) => (b.type === 'listItem' ? b.content.map(plainBlock).join(' ') : plainBlock(b))).join('\n');

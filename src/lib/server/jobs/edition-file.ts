@@ -49,7 +49,7 @@ async function svgPages(input: EditionInput, progress: Progress): Promise<Uint8A
 }
 
 async function mei(input: EditionInput): Promise<string> {
-  const { meiOf } = await import('./engrave.ts');
+  const { meiOf } = await import('./pages/engraver.ts');
   const whole = (document: string, score: Score) => meiOf(chunkWriter(document, score)({ from: 0, to: score.measures.length }));
   const { document, score, collations } = chosenText(input);
   const sources: SourceMei[] = [];

@@ -1,8 +1,9 @@
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
+import { ScoreError } from '../../../../core/score/model.ts';
 
 /** Engraver's pixels to a staff of four spaces at this scale (unit 9, eighteen units to a space). */
-export const SCALE = 40;
+const SCALE = 40;
 const STAFF_PIXELS = (4 * 18 * SCALE) / 100;
 /** Note spaces that fit into 100 pixels of line, as on the screen. */
 const SPACES_PER_100_PX = 5.4;
@@ -11,7 +12,6 @@ const UNITS = 10;
 
 /** The engraver, set for pictures of a line's width. */
 export interface LineEngraver {
-  toolkit: VerovioToolkit;
   /** Note spaces on a line. */
   capacity: number;
   /** Points to a unit of its pictures. */
@@ -29,13 +29,24 @@ export interface LineEngraver {
 
 let started: Promise<VerovioToolkit> | null = null;
 
-/** Starts the engraver once; every line width that is asked for shares it. */
-export async function openEngraver(): Promise<(width: number, staff: number) => LineEngraver> {
-  started ??= createVerovioModule().then((module) => {
+/** The engraver's tool, started once. */
+const tool = (): Promise<VerovioToolkit> =>
+  (started ??= createVerovioModule().then((module) => {
     enableLog(LOG_OFF, module);
     return new VerovioToolkit(module);
-  });
-  const toolkit = await started;
+  }));
+
+/** The MEI that the engraver makes of a MusicXML document. @throws ScoreError when it cannot read it. */
+export async function meiOf(document: string): Promise<string> {
+  const toolkit = await tool();
+  toolkit.setOptions({ breaks: 'none' });
+  if (!toolkit.loadData(document)) throw new ScoreError('The engraver could not read this score');
+  return toolkit.getMEI();
+}
+
+/** Starts the engraver; every line width that is asked for shares it. */
+export async function openEngraver(): Promise<(width: number, staff: number) => LineEngraver> {
+  const toolkit = await tool();
   let font: string | null = null;
   return (width, staff) => {
     const perPixel = staff / STAFF_PIXELS;
@@ -57,7 +68,6 @@ export async function openEngraver(): Promise<(width: number, staff: number) => 
         ...more
       });
     return {
-      toolkit,
       capacity: (pixels / 100) * SPACES_PER_100_PX,
       perUnit: (perPixel * SCALE) / 100 / UNITS,
       musicFont: () => font,
