@@ -24,7 +24,7 @@ export function demoLog(reading: DemoReading, bytes: Uint8Array): Command[] {
   const { score } = openScore(bytes, reading.file);
   const analysis = openAnalysis(score);
   const facts = factsOf(analysis);
-  const more = details(score, analysis.texture, facts, analysis.comparison);
+  const more = details(analysis, facts);
   const period: Command = { type: 'set-period', period: reading.period };
   const answers = reading.answers.map(([key, option, on]): Command => ({ type: 'answer-school', key, option, on }));
   const proposals = propose(score, facts, { ...styleOf(replay([period, ...answers])), details: more });

@@ -60,7 +60,7 @@ function core(): void {
     period: 'romantic' as const,
     schools: {},
     ruleFactors: {},
-    details: details(score, ground.texture, facts, ground.comparison)
+    details: details(ground, facts)
   };
   say('all proposals for 300 bars', `${timed(() => propose(score, facts, style)).toFixed(0)} ms`, '≤ 200 ms');
   const quarter = readMusicXml(longScore(250));
@@ -69,7 +69,7 @@ function core(): void {
   const study = (s: Score) => {
     const analysis = openAnalysis(s);
     const found = factsOf(analysis);
-    return details(s, analysis.texture, found, analysis.comparison);
+    return structuredClone(details(analysis, found));
   };
   const all = ratio(
     () => study(whole),
@@ -90,6 +90,27 @@ function core(): void {
   say('a chord corrected in 300 bars, facts again', `${corrected.toFixed(0)} ms`, '≤ 50 ms');
 }
 
+/**
+ * Milliseconds from a click until something is on the screen, by the page's own clock: whoever asks from outside asks at
+ * intervals of up to half a second.
+ */
+async function untilShown(page: Page, click: () => Promise<void>, selector: string): Promise<number> {
+  await page.evaluate((selector) => {
+    const shown = new Promise<number>((done) => {
+      let start = 0;
+      addEventListener('click', () => (start = performance.now()), { capture: true, once: true });
+      new MutationObserver((_, observer) => {
+        if (!start || !document.querySelector(selector)) return;
+        observer.disconnect();
+        requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now() - start)));
+      }).observe(document, { childList: true, subtree: true, attributes: true });
+    });
+    Object.assign(window, { shown });
+  }, selector);
+  await click();
+  return page.evaluate(() => (window as unknown as { shown: Promise<number> }).shown);
+}
+
 /** The edition of 300 bars: its first page in the room, the whole as a file, and how the server answers others meanwhile. */
 async function press(page: Page, address: string): Promise<void> {
   const preview: number[] = [];
@@ -100,14 +121,12 @@ async function press(page: Page, address: string): Promise<void> {
     await page.locator('li').last().getByRole('link', { name: 'Reading', exact: true }).click();
     await page.waitForSelector('.system[data-drawn=true]');
     await page.waitForTimeout(6000);
-    const start = performance.now();
-    await page.getByRole('link', { name: 'Press', exact: true }).click();
-    await page.waitForSelector('[data-testid=sheet]');
-    preview.push(performance.now() - start);
+    const press = page.getByRole('link', { name: 'Press', exact: true });
+    preview.push(await untilShown(page, () => press.click(), '[data-testid=sheet]'));
     await page.waitForSelector('[data-testid=preview-stage]:has-text("page")');
   }
   say('300 bars: first page of the preview, opened first', `${preview[0].toFixed(0)} ms`, '≤ 1500 ms');
-  say('300 bars: first page of the preview, opened again', `${median(preview).toFixed(0)} ms`, '≤ 1500 ms');
+  say('300 bars: first page of the preview, opened again', `${median(preview.slice(1)).toFixed(0)} ms`, '≤ 1500 ms');
   const whole: number[] = [];
   const others: number[] = [];
   for (let k = 0; k < 3; k++) {
@@ -136,11 +155,15 @@ async function browser(pressOnly: boolean): Promise<void> {
   const address = `http://127.0.0.1:${port}`;
   const folder = 'test-results-data-bench';
   rmSync(folder, { recursive: true, force: true });
-  const server = spawn(process.execPath, ['build/index.js'], {
-    env: { ...process.env, DATA_DIR: folder, PORT: port, HOST: '127.0.0.1', ORIGIN: address, BODY_SIZE_LIMIT: '80M' },
-    stdio: ['ignore', 'pipe', 'inherit']
-  });
-  await new Promise<void>((ready) => server.stdout!.on('data', (d) => String(d).includes('Listening') && ready()));
+  const serve = async () => {
+    const server = spawn(process.execPath, ['build/index.js'], {
+      env: { ...process.env, DATA_DIR: folder, PORT: port, HOST: '127.0.0.1', ORIGIN: address, BODY_SIZE_LIMIT: '80M' },
+      stdio: ['ignore', 'pipe', 'inherit']
+    });
+    await new Promise<void>((ready) => server.stdout!.on('data', (d) => String(d).includes('Listening') && ready()));
+    return server;
+  };
+  let server = await serve();
   const chrome = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking']
@@ -149,6 +172,11 @@ async function browser(pressOnly: boolean): Promise<void> {
     const page = await chrome.newPage({ viewport: { width: 1280, height: 800 } });
     const response = await page.request.post(`${address}/api/pieces?name=long.musicxml`, { data: Buffer.from(longScore(300)) });
     await response.text();
+    // What was warm from the import is not: a piece is opened on another day than it was brought in.
+    const ended = new Promise((done) => server.once('exit', done));
+    server.kill();
+    await ended;
+    server = await serve();
     if (pressOnly) {
       await press(page, address);
       return;
@@ -159,10 +187,7 @@ async function browser(pressOnly: boolean): Promise<void> {
       await page.goto(address);
       await page.waitForSelector('html[data-ready=true]');
       await page.waitForTimeout(3000);
-      const start = performance.now();
-      await page.click('a.card');
-      await page.waitForSelector('.system[data-drawn=true]');
-      opening.push(performance.now() - start);
+      opening.push(await untilShown(page, () => page.click('a.card'), '.system[data-drawn=true]'));
     }
     say('300 bars, two staves: first system stands after opening', `${median(opening).toFixed(0)} ms`, '≤ 1500 ms');
     await page.waitForSelector('[data-testid=proposal], [data-testid=add-marking]');

@@ -1,4 +1,4 @@
-import { once } from '../once.ts';
+import { lazily } from '../once.ts';
 import type { Score } from '../score/model.ts';
 import { cmp, type Fraction } from '../score/fraction.ts';
 import { cadenceCandidates, chooseCadences } from './cadences.ts';
@@ -55,27 +55,16 @@ export interface Analysis {
 }
 
 /** Opens a score for analysis, on sounding pitch. `parts` limits it to some parts (indices); null takes all. */
-export function openAnalysis(score: Score, parts: readonly number[] | null = null, texture = textureOf(score, parts)): Analysis {
-  const harmony = once(() => (texture.tones.length ? searchHarmony(harmonyGround(texture, signatures(score))) : null));
-  const comparison = once(() => compare(score, texture));
-  const parallels = once(() => parallelFacts(score, texture, comparison()));
-  const joints = once(() => phraseGround(score, texture));
-  return {
-    score,
-    texture,
-    get harmony() {
-      return harmony();
-    },
-    get comparison() {
-      return comparison();
-    },
-    get parallels() {
-      return parallels();
-    },
-    get joints() {
-      return joints();
-    }
-  };
+export function openAnalysis(score: Score, parts: readonly number[] | null = null, texture?: Texture): Analysis {
+  const analysis: Analysis = lazily<Analysis>({
+    score: () => score,
+    texture: () => texture ?? textureOf(score, parts),
+    harmony: () => (analysis.texture.tones.length ? searchHarmony(harmonyGround(analysis.texture, signatures(score))) : null),
+    comparison: () => compare(score, analysis.texture),
+    parallels: () => parallelFacts(score, analysis.texture, analysis.comparison),
+    joints: () => phraseGround(score, analysis.texture)
+  });
+  return analysis;
 }
 
 const overlaps = (texture: Texture, p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>

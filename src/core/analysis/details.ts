@@ -1,4 +1,5 @@
-import type { Score } from '../score/model.ts';
+import { lazily } from '../once.ts';
+import type { Analysis } from './analyse.ts';
 import type { Facts, Pin } from './facts.ts';
 import { gestures, type GestureFact } from './gestures.ts';
 import { harmonicRhythm, harmonicRhythmFacts, type HarmonicRhythmBar, type HarmonicRhythmFact } from './harmonic-rhythm.ts';
@@ -9,7 +10,7 @@ import { rhythmFacts, type RhythmFact } from './rhythm-facts.ts';
 import { findLines, findStreams, type LineFact, type StreamFact } from './streams.ts';
 import type { Comparison } from './structure.ts';
 import { findSuspects, type SuspectFact } from './suspects.ts';
-import type { Texture, Tone } from './texture.ts';
+import type { Tone } from './texture.ts';
 
 /** What a closer look finds, on the ground of the facts; worked out when it is asked for and never stored. */
 export interface Details {
@@ -34,25 +35,27 @@ export function bassLine(comparison: Comparison): Tone[] {
   return line;
 }
 
-/** Everything beyond the facts: roles of notes, harmonic rhythm, groups of phrases, motives, hidden voices and lines, rhythm, suspect notes, gestures. */
-export function details(score: Score, texture: Texture, facts: Facts, comparison: Comparison, pins: readonly Pin[] = []): Details {
+/**
+ * Everything beyond the facts: roles of notes, harmonic rhythm, groups of phrases, motives, hidden voices and lines, rhythm,
+ * suspect notes, gestures. Each kind is looked for when it is asked for: the first page of an edition needs few of them.
+ */
+export function details(analysis: Pick<Analysis, 'score' | 'texture' | 'comparison'>, facts: Facts, pins: readonly Pin[] = []): Details {
+  const { score } = analysis;
   const dismissed = new Set(pins.flatMap((p) => (p.kind === 'dismiss' ? [p.fact] : [])));
-  return {
-    roles: noteRoles(
-      texture,
-      facts,
-      pins.flatMap((p) => (p.kind === 'role' ? [p] : []))
-    ),
-    harmonicRhythm: harmonicRhythm(score, facts),
-    harmonicRhythmFacts: harmonicRhythmFacts(score, facts),
-    groups: phraseGroups(score, texture, facts, comparison),
-    lengths: phraseLengths(score, facts),
-    hypermeter: hypermeter(score, facts),
-    motives: findMotives(texture, facts.phrases).filter((m) => !dismissed.has(m.id)),
-    streams: findStreams(texture, new Map(pins.flatMap((p) => (p.kind === 'voice' ? [[p.note, p.voice] as const] : [])))),
-    lines: findLines(texture, bassLine(comparison)),
-    rhythms: rhythmFacts(score, texture, facts.parallels),
-    suspects: findSuspects(score, texture, facts).filter((x) => !dismissed.has(`suspect-${x.note}`)),
-    gestures: gestures(score, texture, facts, comparison.beats, comparison.bar)
-  };
+  const roles = pins.flatMap((p) => (p.kind === 'role' ? [p] : []));
+  const voices = new Map(pins.flatMap((p) => (p.kind === 'voice' ? [[p.note, p.voice] as const] : [])));
+  return lazily<Details>({
+    roles: () => noteRoles(analysis.texture, facts, roles),
+    harmonicRhythm: () => harmonicRhythm(score, facts),
+    harmonicRhythmFacts: () => harmonicRhythmFacts(score, facts),
+    groups: () => phraseGroups(score, analysis.texture, facts, analysis.comparison),
+    lengths: () => phraseLengths(score, facts),
+    hypermeter: () => hypermeter(score, facts),
+    motives: () => findMotives(analysis.texture, facts.phrases).filter((m) => !dismissed.has(m.id)),
+    streams: () => findStreams(analysis.texture, voices),
+    lines: () => findLines(analysis.texture, bassLine(analysis.comparison)),
+    rhythms: () => rhythmFacts(score, analysis.texture, facts.parallels),
+    suspects: () => findSuspects(score, analysis.texture, facts).filter((x) => !dismissed.has(`suspect-${x.note}`)),
+    gestures: () => gestures(score, analysis.texture, facts, analysis.comparison.beats, analysis.comparison.bar)
+  });
 }

@@ -1,3 +1,4 @@
+import { lazily } from '../once.ts';
 import { add, cmp, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { intervalName } from '../score/pitch.ts';
@@ -22,7 +23,10 @@ import { findSections, formName, likenessOf, type BeatSection } from './sections
 import { anchorsOf, findSequences, kindOf, type BeatSequence } from './sequences.ts';
 import { firstFrom, fromTicks, toTicks, type Texture, type Tone } from './texture.ts';
 
-/** The ground of comparisons: beats, pairs and sequences; depends on the notes alone, not on chords or corrections. */
+/**
+ * The ground of comparisons: beats, pairs and sequences; depends on the notes alone, not on chords or corrections. Pairs
+ * and sequences are costly and found when they are asked for.
+ */
 export interface Comparison {
   beats: Beat[];
   bar: number;
@@ -33,7 +37,12 @@ export interface Comparison {
 export function compare(score: Score, texture: Texture): Comparison {
   const beats = beatGrid(score, texture);
   const bar = beatsPerBar(beats);
-  return { beats, bar, pairs: findPairs(beats, bar), sequences: findSequences(beats, bar) };
+  return lazily<Comparison>({
+    beats: () => beats,
+    bar: () => bar,
+    pairs: () => findPairs(beats, bar),
+    sequences: () => findSequences(beats, bar)
+  });
 }
 
 const tonesBetween = (texture: Texture, from: number, to: number): Tone[] =>

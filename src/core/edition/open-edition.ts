@@ -12,7 +12,7 @@ import { questionsOf } from '../reading/questions.ts';
 import type { Score } from '../score/model.ts';
 import { readMusicXml } from '../score/musicxml/read.ts';
 import { renumbered } from '../score/numbering.ts';
-import { once } from '../once.ts';
+import { lazily } from '../once.ts';
 import type { Edition } from './text/edition.ts';
 
 /** What an edition is made of: its sources, the reading, its names, and the facts if they are known. */
@@ -39,7 +39,7 @@ interface OpenedText {
   document: string;
   counted: boolean;
   shown: Score;
-  analysis: () => Analysis;
+  analysis: Analysis;
   details: Map<string, Details>;
 }
 
@@ -49,7 +49,7 @@ let last: OpenedText | null = null;
 function openText(document: string, score: Score, counted: boolean): OpenedText {
   if (last?.document !== document || last.counted !== counted) {
     const shown = counted ? renumbered(score) : score;
-    last = { document, counted, shown, analysis: once(() => openAnalysis(shown)), details: new Map() };
+    last = { document, counted, shown, analysis: openAnalysis(shown), details: new Map() };
   }
   return last;
 }
@@ -90,40 +90,21 @@ export function openEdition(input: EditionInput): OpenedEdition {
   const stored = document === input.document && !reading.pins.length ? input.facts : null;
   const text = openText(document, score, reading.numbering === 'counted');
   const { shown, analysis } = text;
-  const facts = once(() => stored ?? factsOf(analysis(), reading.pins));
-  const more = once(() => {
+  const more = (facts: Facts): Details => {
     const pins = JSON.stringify(reading.pins);
-    const known = text.details.get(pins) ?? details(shown, analysis().texture, facts(), analysis().comparison, reading.pins);
+    const known = text.details.get(pins) ?? details(analysis, facts, reading.pins);
     text.details.set(pins, known);
     return known;
-  });
-  const style = () => ({ ...styleOf(reading), details: more() });
-  const proposals = once(() => propose(shown, facts(), style(), reading.part));
-  const questions = once(() => questionsOf(ruleContext(shown, facts(), style(), reading.part), reading));
-  const performance = once(() => perform(performanceGround(shown, facts(), more(), analysis().texture, reading.part), reading));
-  return {
-    document,
-    texture: () => analysis().texture,
-    edition: {
-      ...names,
-      collations,
-      score: shown,
-      reading,
-      get facts() {
-        return facts();
-      },
-      get details() {
-        return more();
-      },
-      get proposals() {
-        return proposals();
-      },
-      get questions() {
-        return questions();
-      },
-      get performance() {
-        return performance();
-      }
-    }
   };
+  const style = () => ({ ...styleOf(reading), details: edition.details });
+  type Found = Pick<Edition, 'facts' | 'details' | 'proposals' | 'questions' | 'performance'>;
+  const found = lazily<Found>({
+    facts: () => stored ?? factsOf(analysis, reading.pins),
+    details: () => more(edition.facts),
+    proposals: () => propose(shown, edition.facts, style(), reading.part),
+    questions: () => questionsOf(ruleContext(shown, edition.facts, style(), reading.part), reading),
+    performance: () => perform(performanceGround(shown, edition.facts, edition.details, analysis.texture, reading.part), reading)
+  });
+  const edition: Edition = Object.assign(found, { ...names, collations, score: shown, reading });
+  return { document, texture: () => analysis.texture, edition };
 }

@@ -8,6 +8,6 @@ import { performanceGround, type PerformanceGround } from './ground.ts';
 export function openPerformance(score: Score, reading: Pick<Reading, 'pins' | 'part'>): PerformanceGround {
   const analysis = openAnalysis(score);
   const facts = factsOf(analysis, reading.pins);
-  const more = details(score, analysis.texture, facts, analysis.comparison, reading.pins);
+  const more = details(analysis, facts, reading.pins);
   return performanceGround(score, facts, more, analysis.texture, reading.part);
 }

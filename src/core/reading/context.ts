@@ -6,7 +6,7 @@ import { barLabel, measureAt } from '../score/position.ts';
 import { familyOf, type Family } from '../style/instruments.ts';
 import type { LocalAnswer, SchoolAnswers } from '../style/schools.ts';
 import { details, type Details } from '../analysis/details.ts';
-import { compare } from '../analysis/structure.ts';
+import { openAnalysis } from '../analysis/analyse.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
 import { placeName } from './places.ts';
@@ -22,11 +22,6 @@ export interface Style {
   ruleFactors: Record<string, number>;
   /** What a closer look has found, where it is known already. */
   details?: Details;
-}
-
-function closerLook(score: Score, facts: Facts): Details {
-  const texture = textureOf(score);
-  return details(score, texture, facts, compare(score, texture));
 }
 
 /** Everything that a rule may look at, with the questions that rules ask most. */
@@ -90,7 +85,7 @@ export function ruleContext(score: Score, facts: Facts, style: Style, part = 0):
     period,
     profile: PROFILES[period],
     schools: { ...PROFILES[period].schools, ...style.schools },
-    details: style.details ?? closerLook(score, facts),
+    details: style.details ?? details(openAnalysis(score), facts),
     part,
     family: familyOf(owner.name, owner.instrument, owner.staves),
     texture,

@@ -29,39 +29,41 @@ const isDottedPair = (a: Note, b: Note | undefined): boolean =>
 
 const isTriplet = (n: Note): boolean => n.timeModification?.actual === 3;
 
-/** Divisions of each beat in a bar, by beat: the denominators that the voices use at once. */
+/** Divisions of the beat that are told apart, each a bit: 5, 7, 3, 2; a note counts for the first that divides its place. */
+const DIVISIONS = [5, 7, 3, 2];
+const divisionBit = (denominator: number): number => {
+  const k = DIVISIONS.findIndex((n) => denominator % n === 0);
+  return k < 0 ? 0 : 1 << k;
+};
+
+/** Bars in which two voices divide the same beat, each in a way that the other does not. */
 function polyrhythms(score: Score): number[] {
   const bars = new Set<number>();
-  const groups = new Map<string, Set<string>>();
-  for (const n of score.notes) {
+  /** Divisions by voice, for each beat of the bar that is being read. */
+  let beats: Map<string, number>[] = [];
+  let bar = -1;
+  const close = (): void => {
+    const against = (masks: number[]): boolean => masks.some((a, k) => masks.slice(k + 1).some((b) => a & ~b && b & ~a));
+    if (beats.some((b) => b.size > 1 && against([...b.values()]))) bars.add(bar);
+  };
+  for (const n of [...score.notes].sort((a, b) => a.measure - b.measure)) {
     if (n.rest || n.grace || n.cue) continue;
-    const beat = beatOfMeter(score.measures[n.measure]).beat;
+    if (n.measure !== bar) {
+      close();
+      beats = [];
+      bar = n.measure;
+    }
+    const { beat } = beatOfMeter(score.measures[bar]);
     const index = Math.floor(toNumber(n.onset) / toNumber(beat));
-    const key = `${n.measure}|${index}`;
     const phase = sub(n.onset, mul(beat, frac(index)));
-    const relative = frac(phase.n * beat.d, phase.d * beat.n);
-    const length = frac(n.duration.n * beat.d, n.duration.d * beat.n);
-    for (const d of [relative.d, length.d]) {
-      const kind = d % 5 === 0 ? 'fives' : d % 7 === 0 ? 'sevens' : d % 3 === 0 ? 'threes' : d % 2 === 0 ? 'twos' : null;
-      if (!kind) continue;
-      const set = groups.get(key) ?? new Set<string>();
-      set.add(`${kind}|${n.part}|${n.staff}|${n.voice}`);
-      groups.set(key, set);
-    }
+    const mask =
+      divisionBit(frac(phase.n * beat.d, phase.d * beat.n).d) | divisionBit(frac(n.duration.n * beat.d, n.duration.d * beat.n).d);
+    if (!mask) continue;
+    const voices = (beats[index] ??= new Map());
+    const voice = `${n.part}|${n.staff}|${n.voice}`;
+    voices.set(voice, (voices.get(voice) ?? 0) | mask);
   }
-  for (const [key, set] of groups) {
-    const byVoice = new Map<string, Set<string>>();
-    for (const item of set) {
-      const [kind, ...voice] = item.split('|');
-      const kinds = byVoice.get(voice.join('|')) ?? new Set<string>();
-      kinds.add(kind);
-      byVoice.set(voice.join('|'), kinds);
-    }
-    // Two voices at once, each with a division that the other has not.
-    const voices = [...byVoice.values()];
-    const against = voices.some((a, k) => voices.slice(k + 1).some((b) => [...a].some((x) => !b.has(x)) && [...b].some((x) => !a.has(x))));
-    if (against) bars.add(Number(key.split('|')[0]));
-  }
+  close();
   return [...bars];
 }
 

@@ -65,8 +65,7 @@ function study(pins: Pin[], base: Facts | null): NonNullable<typeof known> {
 
 function detailsOf(pins: Pin[], base: Facts | null): Details {
   const now = study(pins, base);
-  const { texture, comparison } = opened();
-  return (now.details ??= details(score!, texture, now.facts, comparison, pins));
+  return (now.details ??= details(opened(), now.facts, pins));
 }
 
 /** The score made ready to be played, kept while corrections and part stay. */

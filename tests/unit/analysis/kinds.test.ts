@@ -17,7 +17,7 @@ function study(text: string) {
 function studyOf(score: Score) {
   const analysis = openAnalysis(score);
   const facts = factsOf(analysis);
-  const more = details(score, analysis.texture, facts, analysis.comparison);
+  const more = details(analysis, facts);
   return { score, analysis, facts, more, bar: (at: { n: number; d: number }) => positionAt(score, at).number };
 }
 const duet = (treble: string, bass: string, head = 'M:4/4\nL:1/8\nK:C') =>
@@ -257,9 +257,7 @@ test('corrections: role, voice, section, cadence, same music, dismiss bind; take
   ]);
   assert.ok(same.parallels.some((p) => p.id === 'm' && p.pinned));
   const note = score.notes.filter((n) => n.pitch)[4];
-  const more = details(score, analysis.texture, plain, analysis.comparison, [
-    { id: 'r', kind: 'role', note: note.id, start: note.start, role: 'passing' }
-  ]);
+  const more = details(analysis, plain, [{ id: 'r', kind: 'role', note: note.id, start: note.start, role: 'passing' }]);
   assert.deepEqual(
     more.roles.filter((r) => r.pinned).map((r) => [r.note, r.role]),
     [[note.id, 'passing']]

@@ -25,7 +25,7 @@ function findings(text: string, commands: (score: Score) => Command[] = () => []
   const reading = replay(commands(score));
   const analysis = openAnalysis(score);
   const facts = factsOf(analysis, reading.pins);
-  const more = details(score, analysis.texture, facts, analysis.comparison);
+  const more = details(analysis, facts);
   return proof(score, facts, more, reading, propose(score, facts, { ...styleOf(reading), details: more }));
 }
 
@@ -191,7 +191,7 @@ test('few false alarms: the demo pieces have contradictions only where they were
     const { score } = demo(name);
     const analysis = openAnalysis(score);
     const facts = factsOf(analysis);
-    const more = details(score, analysis.texture, facts, analysis.comparison);
+    const more = details(analysis, facts);
     const all = proof(score, facts, more, replay([]), []);
     assert.ok(all.filter((f) => f.severity === 'contradiction').length <= 2, `${name}: ${all.map((f) => f.what).join('; ')}`);
     assert.ok(all.length <= 12, `${name}: ${all.length}`);

@@ -22,7 +22,7 @@ for (const demo of DEMO_READINGS)
     const reading = replay(demoLog(demo, bytes));
     const analysis = openAnalysis(score);
     const facts = factsOf(analysis);
-    const style = { ...styleOf(reading), details: details(score, analysis.texture, facts, analysis.comparison) };
+    const style = { ...styleOf(reading), details: details(analysis, facts) };
     const proposals = propose(score, facts, style);
     const questions = questionsOf(ruleContext(score, facts, style, 0), reading);
     assert.ok(reading.markings.length >= 15, 'a reading, not a sketch');

@@ -26,7 +26,7 @@ test('a marking gets its reasons from the facts at its place, the weightiest fir
   const { score } = demo('corrente.abc');
   const analysis = openAnalysis(score);
   const facts = factsOf(analysis);
-  const more = details(score, analysis.texture, facts, analysis.comparison);
+  const more = details(analysis, facts);
   const neapolitan = facts.chords.find((c) => c.special === 'neapolitan')!;
   const reasons = reasonsAt(score, facts, more, { start: neapolitan.start });
   assert.ok(

@@ -28,7 +28,7 @@ function start(): Worker {
   return worker;
 }
 
-/** Holds a worker for the next task, as long as it lives. */
+/** Holds a worker for the next task, as long as it lives, and lets it load what pages need. */
 function keep(worker: Worker): void {
   const gone = (): void => {
     if (spare === worker) spare = null;
@@ -36,14 +36,12 @@ function keep(worker: Worker): void {
   worker.on('error', gone);
   worker.on('exit', gone);
   spare = worker;
+  ask(worker, { warm: true });
 }
 
-/** Starts a worker ahead of time and lets it load what pages need. */
+/** Starts a worker ahead of time. */
 export function prepareWorker(): void {
-  if (spare) return;
-  const worker = start();
-  keep(worker);
-  ask(worker, { warm: true });
+  if (!spare) keep(start());
 }
 
 function take(): Worker {

@@ -9,12 +9,14 @@ export type WorkerRequest = { task: keyof typeof TASKS; input: unknown } | { war
 // One task at a time: a file that eats time or memory takes only its own worker down.
 parentPort!.on('message', async (request: WorkerRequest) => {
   if ('warm' in request) {
-    const [{ openEngraver }] = await Promise.all([
+    const [{ openEngraver }, { openFaces }] = await Promise.all([
       import('./pages/engraver.ts'),
+      import('./pages/faces.ts'),
       import('./pages/make-pages.ts'),
       import('./pages/pdf.ts')
     ]);
     await openEngraver();
+    openFaces();
     return;
   }
   try {

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
+import { once } from '../../../../core/once.ts';
 import type { Face, Measure } from '../../../../core/edition/pages/page.ts';
 
 const require = createRequire(import.meta.url);
@@ -24,7 +25,16 @@ export const printable = (text: string): string => text.replace(LACKING, (c) => 
 /** Size at which widths are measured once; they grow evenly with it. */
 const MEASURED = 100;
 
-let doc: InstanceType<typeof PDFDocument> | null = null;
+export type Doc = InstanceType<typeof PDFDocument>;
+
+/** An empty document that has the faces and no other: one that is set from the start would be read again at every use. */
+export function documentWithFaces(options: PDFKit.PDFDocumentOptions = {}): Doc {
+  const doc = new PDFDocument({ ...options, font: '' });
+  for (const [name, bytes] of Object.entries(FACES)) doc.registerFont(name, bytes);
+  return doc;
+}
+
+const measuring = once(documentWithFaces);
 const known = new Map<string, number>();
 
 /** Widths of text in the faces, in points; signs of the music font are about half as wide as their size. */
@@ -33,12 +43,14 @@ export const measure: Measure = (text, face, size) => {
   const key = `${face}|${text}`;
   let width = known.get(key);
   if (width === undefined) {
-    if (!doc) {
-      doc = new PDFDocument({ font: FACES.roman as unknown as string });
-      for (const [name, bytes] of Object.entries(FACES)) doc.registerFont(name, bytes);
-    }
-    width = doc.font(face).fontSize(MEASURED).widthOfString(printable(text));
+    width = measuring().font(face).fontSize(MEASURED).widthOfString(printable(text));
     known.set(key, width);
   }
   return (width * size) / MEASURED;
 };
+
+/** Opens the faces and the outlines of the usual letters, which takes longer than measuring a page of text with them. */
+export function openFaces(): void {
+  const letters = String.fromCodePoint(...Array.from({ length: 0x7f - 0x20 }, (_, k) => 0x20 + k));
+  for (const face of Object.keys(FACES) as Face[]) measure(letters, face, MEASURED);
+}

@@ -1,11 +1,8 @@
-import PDFDocument from 'pdfkit';
 import { decompress } from 'wawoff2';
 import type { Face, Glyphs, Measure, Page, PageItem, Picture, Stroke } from '../../../../core/edition/pages/page.ts';
 import { runWidth } from '../../../../core/edition/pages/picture.ts';
-import { FACES, measure, printable } from './faces.ts';
+import { documentWithFaces, measure, printable, type Doc } from './faces.ts';
 import { pathOperators } from './path-operators.ts';
-
-type Doc = InstanceType<typeof PDFDocument>;
 
 const MUTED = '#444444';
 const CAPS: Record<string, number> = { butt: 0, round: 1, square: 2 };
@@ -30,15 +27,12 @@ export class Pdf {
     author: string,
     private readonly glyphs: Glyphs
   ) {
-    this.doc = new PDFDocument({
+    this.doc = documentWithFaces({
       autoFirstPage: false,
-      // The standard faces are never used, so that every font is in the file.
-      font: FACES.roman as unknown as string,
       info: { Title: title, Author: author, Creator: 'Nuvelo' },
       lang: 'en',
       displayTitle: true
     });
-    for (const [name, bytes] of Object.entries(FACES)) this.doc.registerFont(name, bytes);
     this.ended = new Promise((resolve) => this.doc.on('end', resolve));
     this.doc.on('data', (part: Buffer) => this.chunks.push(part));
   }
