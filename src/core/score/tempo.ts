@@ -1,3 +1,4 @@
+import { distinct } from '../distinct.ts';
 import { cmp, frac, mul, toNumber, type Fraction } from './fraction.ts';
 import type { Direction, Score } from './model.ts';
 import { unfold } from './repeats.ts';
@@ -58,7 +59,10 @@ export interface TempoMark {
   printed: boolean;
 }
 
-/** All tempi that a score gives in numbers, in order of time; a printed mark outweighs playback data of its moment. */
+/**
+ * All tempi that a score gives in numbers, in order of time, each once also where several parts print it; a printed mark
+ * outweighs playback data of its moment.
+ */
 export function tempoMarks(score: Score): TempoMark[] {
   const marks: TempoMark[] = [];
   for (const d of score.directions) {
@@ -80,7 +84,8 @@ export function tempoMarks(score: Score): TempoMark[] {
     } else if (d.kind === 'sound' && d.tempo) marks.push({ ...at, low: d.tempo, high: d.tempo, text: '', printed: false });
   }
   marks.sort((a, b) => cmp(a.start, b.start));
-  return marks.filter((m) => m.printed || !marks.some((o) => o.printed && cmp(o.start, m.start) === 0));
+  const once = distinct(marks, (m) => `${m.start.n}/${m.start.d} ${m.text} ${m.low} ${m.high}`);
+  return once.filter((m) => m.printed || !once.some((o) => o.printed && cmp(o.start, m.start) === 0));
 }
 
 /** Tempo in force in quarters a minute; null where none is given yet. */

@@ -1,3 +1,4 @@
+import { distinct } from '../distinct.ts';
 import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
@@ -29,10 +30,11 @@ export function tempi(score: Score): SurveyGroup {
     const near = Math.abs(scale - m.low / beat) < 0.5 ? '' : `; nearest on the metronome: ${scale}`;
     group.add(m.text, `${range} quarters a minute${beats}${near}`, [m.measure]);
   }
-  for (const d of score.directions) {
-    const word = d.kind === 'words' ? tempoOfWords(d.text) : null;
-    if (d.kind === 'words' && word)
-      group.add(`“${d.text}”`, `${word.name}: usually ${word.low} to ${word.high} beats a minute`, [d.measure]);
+  const words = score.directions.flatMap((d) => (d.kind === 'words' ? [d] : []));
+  // A tempo stands over several parts of a large score and is one tempo.
+  for (const d of distinct(words, (w) => `${w.start.n}/${w.start.d} ${w.text}`)) {
+    const word = tempoOfWords(d.text);
+    if (word) group.add(`“${d.text}”`, `${word.name}: usually ${word.low} to ${word.high} beats a minute`, [d.measure]);
   }
   const given = marks.filter((m) => m.start.n === 0);
   const suggestion = suggestedTempo(score);

@@ -88,7 +88,8 @@ test('systems fill pages in order, none leaves its page, none overlaps another, 
     turn: fc.constantFrom(0, 0, 0.5, 1),
     foot: fc.constant(null)
   });
-  const room = { first: 500, other: 700, gap: 12, width: 400 };
+  // Under a long text little may be left.
+  const room = { first: 150, other: 700, gap: 12, width: 400 };
   fc.assert(
     fc.property(fc.array(system, { minLength: 1, maxLength: 40 }), (systems) => {
       const pages = [...fillPages(systems, systems.length, room)];
@@ -99,7 +100,7 @@ test('systems fill pages in order, none leaves its page, none overlaps another, 
       pages.forEach((p, page) => {
         p.y.forEach((y, k) => {
           const { height } = systems[p.from + k];
-          assert.ok(y + height <= (page === 0 ? room.first : room.other) + 1e-6 || p.y.length === 1);
+          assert.ok(y + height <= (page === 0 ? room.first : room.other) + 1e-6);
           if (k) assert.ok(y >= p.y[k - 1] + systems[p.from + k - 1].height + 12 - 1e-6);
         });
       });

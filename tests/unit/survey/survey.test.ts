@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import type { Score } from '../../../src/core/score/model.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { countLine, countText } from '../../../src/core/survey/count-line.ts';
 import { survey } from '../../../src/core/survey/survey.ts';
 import { lookUp, TERM_COUNT } from '../../../src/core/style/terms/lookup.ts';
@@ -159,4 +160,18 @@ test('an unknown word is asked of the teacher', () => {
   const score = abc('M:4/4\nL:1/4\nK:C\n"^wibbly"C "^dolce"D E F|');
   assert.equal(line(score, 'Terms', 'wibbly')?.ask, true);
   assert.equal(line(score, 'Terms', 'dolce')?.ask, undefined);
+});
+
+test('names that a source sets in several lines are read as one, and a tempo over every part of a score is one tempo', () => {
+  const marks =
+    '<direction><direction-type><words>Moderato</words></direction-type></direction><direction><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>84</per-minute></metronome></direction-type></direction>';
+  const part = (id: string) => `<part id="${id}"><measure number="1">${attributes()}${marks}${note('C4', 16)}</measure></part>`;
+  const score = readMusicXml(
+    `<score-partwise version="4.0"><work><work-title>A long\n  title</work-title></work><part-list><score-part id="A"><part-name>Horns\n1, 2</part-name></score-part><score-part id="B"><part-name>Tuba</part-name></score-part></part-list>${part('A')}${part('B')}</score-partwise>`
+  );
+  assert.deepEqual([score.title, score.parts[0].name], ['A long title', 'Horns 1, 2']);
+  assert.deepEqual(
+    lines(score, 'Tempo').map((l) => l.label),
+    ['quarter = 84', '“Moderato”', 'Playing time', 'By the tempo word alone']
+  );
 });

@@ -13,11 +13,17 @@ export function pageSize({ paper, landscape }: Edition['reading']['pages']): { w
   return landscape ? { width: long, height: short } : { width: short, height: long };
 }
 
+/** Room for music on a page that has nothing else, in points. */
+export interface MusicRoom {
+  width: number;
+  height: number;
+}
+
 /** The pages of an edition, each handed out as soon as it is full; the music is asked for when its turn comes. */
 export async function* editionPages(
   edition: Edition,
   measure: Measure,
-  music: (lineWidth: number) => Promise<{ count: number; systems: Iterable<SetSystem> }>
+  music: (room: MusicRoom) => Promise<{ count: number; systems: Iterable<SetSystem> }>
 ): AsyncGenerator<Page> {
   const { score, facts, reading, title, composer, instrument } = edition;
   const { pages } = reading;
@@ -31,7 +37,7 @@ export async function* editionPages(
     // The music begins a page, unless the text before it has left most of one free.
     if (front.length && setter.y > TYPE.startsBelow * height) setter.newPage();
     yield* setter.finished();
-    const { count, systems } = await music(setter.lineWidth);
+    const { count, systems } = await music({ width: setter.lineWidth, height: setter.bottom - TYPE.margin });
     const entries = facts.sections.map((s) => {
       const first = measureAt(score, s.start);
       return { measure: first.index, title: `${s.label}, ${barLabel(score.measures, first)}` };

@@ -78,7 +78,8 @@ function place(blocks: readonly Placeable[], from: number, to: number, space: nu
 
 /**
  * Fills pages with systems from the top as they come: a page ends where it can be turned, if that leaves it full enough,
- * and the last two pages share what is left evenly. What is left over on a full page is spread between its systems.
+ * and the last two pages share what is left evenly. What is left over on a full page is spread between its systems. The
+ * first page stays as it is when it has too little room.
  * @param count how many systems will come in all
  */
 export function* fillPages(systems: Iterable<Placeable>, count: number, room: Room): Generator<Filled> {
@@ -94,6 +95,11 @@ export function* fillPages(systems: Iterable<Placeable>, count: number, room: Ro
   };
   let from = 0;
   let space = room.first;
+  if (want(0) && space < room.other && heightOf(blocks, 0, 1, room) > space) {
+    // Nothing fits under what stands on the first page.
+    yield { from: 0, to: 0, y: [] };
+    space = room.other;
+  }
   while (from < count) {
     // As many as fit, at least one.
     let full = from + 1;

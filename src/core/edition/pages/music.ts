@@ -48,14 +48,15 @@ export function* setMusic(
   }
   const top = setter.y;
   let next = 0;
-  setter.entry('Music', 0);
+  let page = 0;
   for (const filled of fillPages(placeable(), count, {
     first: setter.bottom - top,
     other: room,
     gap: TYPE.betweenSystems,
     width: setter.lineWidth
   })) {
-    if (filled.from > 0) setter.newPage();
+    if (page++ > 0) setter.newPage();
+    if (filled.from === 0 && filled.to > 0) setter.entry('Music', 0);
     const start = setter.y;
     const here = known.slice(filled.from, filled.to);
     here.forEach((system, k) => {

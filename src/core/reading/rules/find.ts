@@ -1,3 +1,4 @@
+import { distinct } from '../../distinct.ts';
 import type { Tone } from '../../analysis/texture.ts';
 import { cmp, lte, type Fraction } from '../../score/fraction.ts';
 import { tempoInForce } from '../../score/tempo.ts';
@@ -33,11 +34,7 @@ export const tempoAt = (c: RuleContext, at: Fraction): number | null => tempoInF
 
 /** The first of a list of places in each section, so that a general remark is made once and not everywhere. */
 export function oncePerSection<T>(c: RuleContext, list: readonly T[], start: (item: T) => Fraction): T[] {
-  const seen = new Set<number>();
-  return list.filter((item) => {
-    const k = c.facts.sections.findLastIndex((s) => cmp(s.start, start(item)) <= 0);
-    return seen.has(k) ? false : seen.add(k) !== undefined;
-  });
+  return distinct(list, (item) => String(c.facts.sections.findLastIndex((s) => cmp(s.start, start(item)) <= 0)));
 }
 
 export const seconds = (c: RuleContext, t: Tone): number | null => {

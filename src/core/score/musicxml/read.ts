@@ -34,6 +34,9 @@ interface PartState {
 }
 
 /** Reads a whole MusicXML text (partwise or timewise, 1.0 to 4.0) into the score model. */
+/** A name on one line: sources set names and titles in several lines for their own page. */
+const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
 class Reader {
   readonly score: Score = {
     title: '',
@@ -159,14 +162,14 @@ class Reader {
     const score = this.score;
     switch (e.name) {
       case 'work':
-        score.title = childText(e, 'work-title') ?? score.title;
+        score.title = oneLine(childText(e, 'work-title') ?? score.title);
         break;
       case 'movement-title':
-        score.movement = e.text.trim();
+        score.movement = oneLine(e.text);
         break;
       case 'identification':
         for (const c of e.children) {
-          if (c.name === 'creator' && (c.attributes.type === 'composer' || !score.composer)) score.composer = c.text.trim();
+          if (c.name === 'creator' && (c.attributes.type === 'composer' || !score.composer)) score.composer = oneLine(c.text);
           if (c.name === 'miscellaneous')
             for (const field of c.children) if (field.attributes.name === REMARK_FIELD) this.remark('not-understood', field.text.trim());
           if (c.name === 'encoding') score.software = childText(c, 'software') ?? score.software;
@@ -192,7 +195,7 @@ class Reader {
   }
 
   private scorePart(e: Element): void {
-    const part = this.newPart(e.attributes.id ?? `P${this.score.parts.length + 1}`, childText(e, 'part-name') ?? '');
+    const part = this.newPart(e.attributes.id ?? `P${this.score.parts.length + 1}`, oneLine(childText(e, 'part-name') ?? ''));
     const abbreviation = childText(e, 'part-abbreviation');
     const instrument = child(e, 'score-instrument');
     const sound = instrument && (childText(instrument, 'instrument-sound') || childText(instrument, 'instrument-name'));

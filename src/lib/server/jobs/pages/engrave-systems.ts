@@ -6,6 +6,7 @@ import { skeletonDocument } from '../../../../core/edition/skeleton.ts';
 import { withSkeleton } from '../../../../core/edition/skeleton-staff.ts';
 import { breakSystems, joinChunks, planSystems } from '../../../../core/edition/systems.ts';
 import type { SetSystem } from '../../../../core/edition/pages/music.ts';
+import type { MusicRoom } from '../../../../core/edition/pages/edition-pages.ts';
 import type { Glyphs, Measure } from '../../../../core/edition/pages/page.ts';
 import { readPicture } from '../../../../core/edition/pages/picture.ts';
 import type { Edition } from '../../../../core/edition/text/edition.ts';
@@ -15,6 +16,7 @@ import type { Texture } from '../../../../core/analysis/texture.ts';
 import { ornamentsIn } from '../../../../core/performance/realised.ts';
 import { shownMarkings, shows, STAFF_SIZES } from '../../../../core/reading/page-settings.ts';
 import { measureAt } from '../../../../core/score/position.ts';
+import type { Score } from '../../../../core/score/model.ts';
 import type { LineEngraver } from './engraver.ts';
 
 /** Systems that are engraved together: few at first, so that the first page is there early. */
@@ -23,12 +25,15 @@ const LEAST = 24;
 /** Size of a small staff against the usual one; common practice. */
 const SMALL = 0.68;
 
+/** From one staff to the next below it in a system, in heights of a staff; as the engraver spaces them with a little between. */
+const STAVES_APART = 2.7;
+
 /** What the systems of an edition are engraved from; `texture` only where a skeleton is shown. */
 export interface SystemsInput {
   document: string;
   edition: Edition;
   texture: () => Texture;
-  width: number;
+  room: MusicRoom;
   engraver: (width: number, staff: number) => LineEngraver;
   glyphs: Glyphs;
   measure: Measure;
@@ -36,15 +41,15 @@ export interface SystemsInput {
 }
 
 /** The systems of an edition one after another, each a picture of its own, and how many there are. */
-export function engraveSystems({ document, edition, texture, width, engraver, glyphs, measure, progress }: SystemsInput): {
+export function engraveSystems({ document, edition, texture, room, engraver, glyphs, measure, progress }: SystemsInput): {
   count: number;
   systems: Generator<SetSystem>;
 } {
   const { score, facts, reading, details } = edition;
   const { pages } = reading;
-  const staff = STAFF_SIZES[pages.staff];
-  const line = engraver(width, staff);
-  const small = engraver(width, staff * SMALL);
+  const staff = Math.min(STAFF_SIZES[pages.staff], largestStaff(score, room.height));
+  const line = engraver(room.width, staff);
+  const small = engraver(room.width, staff * SMALL);
   const notes = new Map(score.notes.map((n) => [n.id, n]));
   const markings = placed(shownMarkings(reading.markings, pages), (id) => notes.get(id));
   const phraseStarts = new Set(facts.phrases.map((p) => measureAt(score, p.start).index));
@@ -101,6 +106,9 @@ export function engraveSystems({ document, edition, texture, width, engraver, gl
   }
   return { count: chunks.reduce((n, c) => n + c.systems.length, 0), systems: systems() };
 }
+
+/** Height of a staff, in points, at which a system of all parts fits on a page: a score of many parts is printed smaller. */
+const largestStaff = ({ parts }: Score, height: number): number => height / (STAVES_APART * parts.reduce((n, p) => n + p.staves, 0));
 
 /** The rows of analysis that the pages show. */
 function rowsOf({ score, facts, reading }: Edition): RowEntry[] {

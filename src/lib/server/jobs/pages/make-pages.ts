@@ -18,7 +18,7 @@ export function makePages({ document, edition, texture }: OpenedEdition, progres
   const starting = openEngraver();
   const glyphs: Glyphs = new Map();
   let font: () => string | null = () => null;
-  const pages = editionPages(edition, measure, async (width) => {
+  const pages = editionPages(edition, measure, async (room) => {
     const open = await starting;
     const of = edition.score.measures.length;
     const engraver = (w: number, staff: number): LineEngraver => {
@@ -30,7 +30,7 @@ export function makePages({ document, edition, texture }: OpenedEdition, progres
       document,
       edition,
       texture,
-      width,
+      room,
       engraver,
       glyphs,
       measure,
