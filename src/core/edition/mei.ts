@@ -133,6 +133,9 @@ export function placed(markings: readonly Marking[], note: (id: string) => { dur
   });
 }
 
+/** Staves that a source prints larger than its others (tablature often) in the usual size: their words grow with them and collide. */
+const withoutOversize = (mei: string): string => mei.replace(/(<staffDef\b[^>]*?) scale="[1-9]\d\d+(?:\.\d+)?%"/g, '$1');
+
 /**
  * Adds markings and analysis rows to the MEI that the engraver made of one chunk. Ids are kept, so every
  * sign in the picture can be traced to its marking; all of them bear the class "editorial".
@@ -165,7 +168,7 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
         `<${name} xml:id="${escapeXml(r.id)}" type="analysis ${r.row}" place="${above ? 'above' : 'below'}" staff="${above ? 1 : lowest}" tstamp="${tstamp(measure, sub(r.start, measure.start))}">${name === 'dir' ? `<rend fontstyle="normal">${escapeXml(r.text)}</rend>` : escapeXml(r.text)}</${name}>`
       );
   }
-  let result = withArticulations(mei, markings);
+  let result = withArticulations(withoutOversize(mei), markings);
   for (const [index, xml] of byMeasure) {
     const at = result.indexOf(`xml:id="m${index}"`);
     const close = at < 0 ? -1 : result.indexOf('</measure>', at);

@@ -14,6 +14,9 @@ const BAR_SPACE = 2.2;
 /** Notes with accidentals, and syllables, need more room. */
 const ACCIDENTAL_SPACE = 0.35;
 const SYLLABLE_SPACE = 0.5;
+/** Chord symbols of the source stand side by side: room for each letter, and for the gap to the next. */
+const LETTER_SPACE = 0.6;
+const SYMBOL_GAP = 1;
 /** A system that starts a chunk repeats clef and signature. */
 const PREFIX_SPACE = 3;
 /** No more systems than this are engraved together, so that one change is drawn again quickly. */
@@ -27,7 +30,14 @@ function barWidths(score: Score): number[] {
     const map = entries[n.measure];
     map.set(key, Math.max(map.get(key) ?? 0, width));
   }
-  return entries.map((map) => BAR_SPACE + [...map.values()].reduce((a, b) => a + b, 0));
+  const symbols = score.measures.map(() => 0);
+  for (const h of score.harmonies) symbols[h.measure] += h.text.length * LETTER_SPACE + SYMBOL_GAP;
+  return entries.map((map, k) =>
+    Math.max(
+      symbols[k],
+      [...map.values()].reduce((a, b) => a + b, BAR_SPACE)
+    )
+  );
 }
 
 /** How many slurs, ties and hairpins each bar line cuts; index k is the line before measure k. */
