@@ -28,6 +28,17 @@ export interface Frame {
 /** MEI time stamp: beats from 1 in units of the meter's denominator, from the bar's real beginning. */
 const tstamp = (measure: Measure, onset: Fraction): number => toNumber(add(mul(onset, frac(measure.time?.unit ?? 4, 4)), frac(1)));
 
+/** Letters from which words are set in two lines: longer ones reach into what the next bar has to say. */
+const LONG_WORDS = 22;
+
+/** Words as MEI text, in two lines of about the same length when they are long. */
+function inLines(text: string): string {
+  const blanks = [...text.matchAll(/ /g)].map((m) => m.index);
+  if (text.length < LONG_WORDS || !blanks.length) return escapeXml(text);
+  const at = blanks.reduce((a, b) => (Math.abs(2 * b - text.length) < Math.abs(2 * a - text.length) ? b : a));
+  return `${escapeXml(text.slice(0, at))}<lb/>${escapeXml(text.slice(at + 1))}`;
+}
+
 const ARTIC: Record<string, string> = {
   staccato: 'stacc',
   tenuto: 'ten',
@@ -68,7 +79,7 @@ function element(score: Frame, m: Marking, measure: Measure): string {
     case 'fingering':
       return `<fing ${common} place="above" ${anchor}>${escapeXml(m.value)}</fing>`;
     case 'text':
-      return `<dir ${common} place="above" tstamp="${stamp}"><rend fontstyle="italic">[${escapeXml(m.value)}]</rend></dir>`;
+      return `<dir ${common} place="above" tstamp="${stamp}"><rend fontstyle="italic">${inLines(`[${m.value}]`)}</rend></dir>`;
     default:
       return '';
   }
@@ -106,6 +117,16 @@ function withArticulations(mei: string, markings: readonly Marking[]): string {
     } else result = result.slice(0, close + 1) + artic + result.slice(close + 1);
   }
   return result;
+}
+
+/** An entry of a row of analysis at its moment. */
+function rowElement({ id, row, text }: RowEntry, staff: number, stamp: number): string {
+  const common = `xml:id="${escapeXml(id)}" type="analysis ${row}" place="${ABOVE.has(row) ? 'above' : 'below'}" staff="${staff}" tstamp="${stamp}"`;
+  // Chords and keys keep a line of their own; a count line too, in small print, because it has an entry for every part of a beat.
+  if (row === 'chords' || row === 'keys') return `<harm ${common}>${escapeXml(text)}</harm>`;
+  // Held beats, in brackets, have no room of their own between the notes.
+  const [group, size] = row === 'count' ? [' vgrp="1"', ` fontsize="${text.startsWith('(') ? 65 : 80}%"`] : ['', ''];
+  return `<dir ${common}${group}><rend fontstyle="normal"${size}>${escapeXml(text)}</rend></dir>`;
 }
 
 /** A bracket over a stretch of time with its text at the beginning, as far as it lies in the chunk. */
@@ -159,14 +180,7 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
       continue;
     }
     const measure = inside(r.start);
-    // Chords and keys keep a line of their own; the other rows find room beside it.
-    const name = r.row === 'chords' || r.row === 'keys' ? 'harm' : 'dir';
-    const above = ABOVE.has(r.row);
-    if (measure)
-      put(
-        measure,
-        `<${name} xml:id="${escapeXml(r.id)}" type="analysis ${r.row}" place="${above ? 'above' : 'below'}" staff="${above ? 1 : lowest}" tstamp="${tstamp(measure, sub(r.start, measure.start))}">${name === 'dir' ? `<rend fontstyle="normal">${escapeXml(r.text)}</rend>` : escapeXml(r.text)}</${name}>`
-      );
+    if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start))));
   }
   let result = withArticulations(withoutOversize(mei), markings);
   for (const [index, xml] of byMeasure) {

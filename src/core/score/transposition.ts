@@ -10,3 +10,7 @@ export const signatureShift = (chromatic: number): number => {
 export function keyForPlayer(key: { tonic: number; minor: boolean }, transpose: Interval): string {
   return `${fifthsName(key.tonic - signatureShift(transpose.chromatic))} ${key.minor ? 'minor' : 'major'}`;
 }
+
+/** A key as a player reads it, with the sounding one behind it where the part transposes: "E minor (sounding D minor)". */
+export const keyAsRead = ({ key, name }: { key: { tonic: number; minor: boolean }; name: string }, transpose: Interval): string =>
+  transpose.chromatic % 12 === 0 ? name : `${keyForPlayer(key, transpose)} (sounding ${name})`;

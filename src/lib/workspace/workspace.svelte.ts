@@ -11,7 +11,7 @@ import { add, cmp, type Fraction } from '$core/score/fraction';
 import type { Measure, Note, Score } from '$core/score/model';
 import { renumbered } from '$core/score/numbering';
 import { barLabel, measureAt } from '$core/score/position';
-import { keyForPlayer } from '$core/score/transposition';
+import { keyAsRead } from '$core/score/transposition';
 import { spanOf } from '$core/performance/places';
 import type { Performance } from '$core/performance/perform';
 import { PROFILES } from '$core/style/profiles';
@@ -190,8 +190,7 @@ export class Workspace {
 
   /** A key as the page shows it: at written pitch the player's, with the sounding one behind it. */
   keyName(fact: Pick<KeyFact, 'key' | 'name'>): string {
-    if (!this.transposes || this.pitch === 'sounding') return fact.name;
-    return `${keyForPlayer(fact.key, this.score!.parts[this.reading.part].transpose)} (sounding ${fact.name})`;
+    return !this.score || this.pitch === 'sounding' ? fact.name : keyAsRead(fact, this.score.parts[this.reading.part].transpose);
   }
 
   showAt(pitch: 'written' | 'sounding'): void {

@@ -12,6 +12,7 @@ import { apply } from '../../../src/core/reading/commands.ts';
 import { bullets, heading, paragraph, span, type RichText } from '../../../src/core/reading/rich-text.ts';
 import { danceOf } from '../../../src/core/style/dances.ts';
 import { commandSchema } from '../../../src/lib/server/schemas.ts';
+import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { demoInput } from './input.ts';
 import { plainBlock } from './plain.ts';
 
@@ -66,6 +67,15 @@ test('the drafted preface says what the issue of an edition needs: piece, style 
   // Handbook 3.7.
   assert.equal(danceOf('Sarabande and Double')?.name, 'Sarabande');
   assert.equal(danceOf('Study in thirds'), null);
+});
+
+test('a player of a transposing instrument reads keys as they are written, with the sounding ones behind them', async () => {
+  const etude = openEdition(demoInput('etude.abc')).edition;
+  assert.match(draftPreface(etude).content.map(plainBlock).join('\n'), /It begins in E minor \(sounding D minor\)/);
+  const pages: string[] = [];
+  await TASKS.pages(demoInput('etude.abc', { variant: 'study', show: ['keys'] }), (_stage, page) => void (page && pages.push(page)));
+  const music = pages[1].replace(/<style>.*?<\/style>|<[^>]*>/gs, '');
+  assert.ok(music.includes('E minor (sounding D minor)'), 'over the first bar');
 });
 
 test('commentary by section and bar; the study edition has it all, the page to play from has none of it', () => {

@@ -3,6 +3,7 @@ import { bullets, heading, paragraph, span, type Inline, type RichBlock, type Ri
 import { toNumber } from '../../score/fraction.ts';
 import { beatOfMeter } from '../../score/meter.ts';
 import { barLabel, measureAt } from '../../score/position.ts';
+import { keyAsRead } from '../../score/transposition.ts';
 import { clock } from '../../score/tempo.ts';
 import { SOURCES, type SourceKey } from '../../style/bibliography.ts';
 import { danceOf } from '../../style/dances.ts';
@@ -25,14 +26,14 @@ const cited = (keys: readonly SourceKey[]): string => {
 };
 
 /** The piece in numbers: bars, meters, keys, form and phrases. */
-function thePiece({ score, facts, title, composer, instrument }: Edition): RichBlock[] {
-  const first = facts.keys[0];
-  const others = [...new Set(facts.keys.slice(1).map((k) => k.name))].filter((name) => name !== first?.name);
+function thePiece({ score, facts, reading, title, composer, instrument }: Edition): RichBlock[] {
+  const keys = new Set(facts.keys.map((k) => keyAsRead(k, score.parts[reading.part].transpose)));
+  const [first, ...others] = keys;
   const meters = [...new Set(score.measures.map((m) => m.time?.text ?? 'free meter'))];
   const sections = facts.sections.map((s) => `${s.label} (${barLabel(score.measures, measureAt(score, s.start))})`).join(', ');
   const by = composer ? ` by ${composer}` : '';
   const lines = [
-    `${title}${by}${instrument ? `, for ${instrument}` : ''}: ${score.measures.length} bars in ${meters.join(', ')}${first ? `. It begins in ${first.name}` : ''}${others.length ? ` and goes through ${others.join(', ')}` : ''}.`,
+    `${title}${by}${instrument ? `, for ${instrument}` : ''}: ${score.measures.length} bars in ${meters.join(', ')}${first ? `. It begins in ${first}` : ''}${others.length ? ` and goes through ${others.join(', ')}` : ''}.`,
     `${facts.form ? `Form: ${facts.form}. ` : ''}It divides into ${facts.phrases.length} phrase${facts.phrases.length === 1 ? '' : 's'}${facts.sections.length > 1 ? ` and the sections ${sections}` : ''}.`
   ];
   return lines.map((l) => paragraph(l));

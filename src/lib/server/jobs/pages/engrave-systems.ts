@@ -17,11 +17,14 @@ import { ornamentsIn } from '../../../../core/performance/realised.ts';
 import { shownMarkings, shows, STAFF_SIZES } from '../../../../core/reading/page-settings.ts';
 import { measureAt } from '../../../../core/score/position.ts';
 import type { Score } from '../../../../core/score/model.ts';
+import { keyAsRead } from '../../../../core/score/transposition.ts';
 import type { LineEngraver } from './engraver.ts';
 
 /** Systems that are engraved together: few at first, so that the first page is there early. */
 const FIRST = 10;
 const LEAST = 24;
+/** Share of a line's notes that it holds when their beats are counted under it. */
+const COUNTED = 0.85;
 /** Size of a small staff against the usual one; common practice. */
 const SMALL = 0.68;
 
@@ -53,7 +56,13 @@ export function engraveSystems({ document, edition, texture, room, engraver, gly
   const notes = new Map(score.notes.map((n) => [n.id, n]));
   const markings = placed(shownMarkings(reading.markings, pages), (id) => notes.get(id));
   const phraseStarts = new Set(facts.phrases.map((p) => measureAt(score, p.start).index));
-  const chunks = joinChunks(score, planSystems(score, line.capacity, phraseStarts), markings, FIRST, LEAST);
+  const chunks = joinChunks(
+    score,
+    planSystems(score, line.capacity * (shows(pages, 'count') ? COUNTED : 1), phraseStarts),
+    markings,
+    FIRST,
+    LEAST
+  );
   const write = chunkWriter(document, score);
   const frame = { measures: score.measures, parts: score.parts.map(({ index, staves }) => ({ index, staves })) };
   const turns = turnsAfter(score, reading);
@@ -123,7 +132,7 @@ function rowsOf({ score, facts, reading }: Edition): RowEntry[] {
       rhythm: shows(pages, 'rhythm'),
       count: shows(pages, 'count')
     },
-    (k) => k.name,
+    (k) => keyAsRead(k, score.parts[reading.part].transpose),
     reading.part
   );
 }
