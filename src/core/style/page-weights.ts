@@ -29,5 +29,7 @@ export const TYPE = {
   foot: 18,
   betweenSystems: 8,
   /** Share of a page that text may have filled for music to begin under it. */
-  startsBelow: 0.45
+  startsBelow: 0.45,
+  /** Share of a page up to which a table is kept on one. */
+  keptWhole: 0.3
 } as const;

@@ -114,7 +114,8 @@ const schoolKey = Joi.string()
   .required();
 const option = Joi.string().max(40).required();
 const hash = Joi.string().hex().length(64).required();
-const day = Joi.string().isoDate().required();
+// Raw: a day stays as it was written, and an act is stored as it was sent.
+const day = Joi.string().isoDate().raw().required();
 const measure = integer.min(0).max(100_000);
 const level = Joi.number().min(0).max(9);
 const rate = Joi.number().min(10).max(500);

@@ -106,6 +106,25 @@ test('a table keeps its columns apart and says its head once', () => {
   assert.ok(page.items.some((i) => i.kind === 'rule'));
 });
 
+test('a small table stands whole on one page with its title, a long one goes on over the page', () => {
+  const table = (rows: number): TextBlock => ({
+    type: 'table',
+    head: [],
+    rows: Array.from({ length: rows }, (_, k) => [`row ${k}`, 'meaning']),
+    widths: [0.3, 0.7]
+  });
+  for (let filler = 10; filler < 30; filler++)
+    for (const rows of [4, 60]) {
+      const setter = new Typesetter(400, 500, measure, 'A piece');
+      setter.part({ title: 'Text', blocks: Array.from({ length: filler }, () => paragraph('line')) });
+      setter.part({ title: 'Signs', blocks: [table(rows)] });
+      const pages = [...setter.end()];
+      const on = (text: string): number => pages.findIndex((p) => body(p).some((t) => t.text === text));
+      if (rows === 4) assert.deepEqual([on('row 0'), on('row 3')], [on('Signs'), on('Signs')]);
+      else assert.ok(on('row 59') > on('row 0') && on('row 0') === on('Signs'));
+    }
+});
+
 test('boxes go side by side as far as the line is wide', () => {
   const box = (width: number, height: number) => ({ width, height });
   assert.deepEqual(rows([box(40, 10), box(50, 20), box(30, 5), box(200, 8)], 100), {

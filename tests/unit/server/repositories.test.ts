@@ -3,6 +3,8 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
+import { DEMO_READINGS } from '../../../demo/readings.ts';
+import { demoLog } from '../../../demo/studio.ts';
 import { openDatabase } from '../../../src/lib/server/db/client.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import type { Facts } from '../../../src/core/analysis/facts.ts';
@@ -87,6 +89,16 @@ test('commands from outside are checked field by field', () => {
     })
   );
   assert.ok(check({ type: 'pin', pin: { id: 'p', kind: 'key', start: { n: 0, d: 0 }, end: { n: 1, d: 1 }, key: 'C major' } }));
+});
+
+test('acts are stored as they were sent: checking changes nothing in them', () => {
+  for (const demo of DEMO_READINGS) {
+    const commands = demoLog(demo, readFileSync(join(import.meta.dirname, '../../../demo/scores', demo.file)));
+    assert.ok(commands.some((c) => c.type === 'answer-school' && /^\d{4}-\d\d-\d\d$/.test(c.on)));
+    const { error, value } = appendSchema.validate({ base: 0, commands });
+    assert.equal(error, undefined);
+    assert.deepEqual((value as { commands: Command[] }).commands, commands);
+  }
 });
 
 test('a reading is copied with its acts; the copy goes its own way; the last one stays', async () => {

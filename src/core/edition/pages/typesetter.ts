@@ -1,6 +1,6 @@
 import type { Inline } from '../../reading/rich-text.ts';
 import { TYPE } from '../../style/page-weights.ts';
-import type { TextBlock, TextPart } from '../text/blocks.ts';
+import type { TableBlock, TextBlock, TextPart } from '../text/blocks.ts';
 import type { Face, Measure, Page, PageItem } from './page.ts';
 
 interface Word {
@@ -90,7 +90,8 @@ export class Typesetter {
 
   /** A part of the text under its title, which begins here. */
   part({ title, blocks }: TextPart): void {
-    this.room(TYPE.part * 4);
+    const [first] = blocks;
+    this.room(TYPE.part * 4 + (first?.type === 'table' ? this.wholeTable(first) : 0));
     this.entry(title, 0);
     this.paragraph([{ type: 'text', text: title }], { face: 'bold', size: TYPE.part, after: 6 });
     blocks.forEach((b) => this.block(b));
@@ -114,7 +115,7 @@ export class Typesetter {
         block.content.forEach((b) => this.block(b, indent + TYPE.indent));
         break;
       case 'table':
-        this.table(block.head, block.rows, block.widths);
+        this.table(block);
         break;
       default:
         block.content.forEach((item, k) => {
@@ -145,12 +146,11 @@ export class Typesetter {
     this.y += after;
   }
 
-  private table(head: readonly string[], rows: readonly (readonly string[])[], widths: readonly number[]): void {
+  private table({ head, rows, widths }: TableBlock): void {
     const size = TYPE.small;
-    const rowOf = (cells: readonly string[], face: Face): void => {
-      const lines = cells.map((text, k) => [...this.broken([{ type: 'text', text }], face, size, widths[k] * this.lineWidth - 6)]);
-      const height = Math.max(...lines.map((l) => l.length)) * size * TYPE.leading;
-      this.room(height + 3);
+    const row = (cells: readonly string[], face: Face): void => {
+      const { lines, height } = this.tableRow(cells, face, widths);
+      this.room(height);
       let x: number = TYPE.margin;
       lines.forEach((cell, k) => {
         cell.forEach((words, n) => {
@@ -161,14 +161,28 @@ export class Typesetter {
         });
         x += widths[k] * this.lineWidth;
       });
-      this.y += height + 3;
+      this.y += height;
     };
     if (head.length) {
-      rowOf(head, 'bold');
+      row(head, 'bold');
       this.put({ kind: 'rule', x: TYPE.margin, y: this.y - 2, width: this.lineWidth });
     }
-    for (const row of rows) rowOf(row, 'roman');
+    for (const cells of rows) row(cells, 'roman');
     this.y += TYPE.paragraphGap;
+  }
+
+  /** The cells of a row in lines, and its height with the gap below. */
+  private tableRow(cells: readonly string[], face: Face, widths: readonly number[]): { lines: Word[][][]; height: number } {
+    const size = TYPE.small;
+    const lines = cells.map((text, k) => [...this.broken([{ type: 'text', text }], face, size, widths[k] * this.lineWidth - 6)]);
+    return { lines, height: Math.max(...lines.map((l) => l.length)) * size * TYPE.leading + 3 };
+  }
+
+  /** Room that keeps a small table on one page; none for a long one. */
+  private wholeTable({ head, rows, widths }: TableBlock): number {
+    const all = head.length ? [head, ...rows] : rows;
+    const height = all.reduce((sum, cells) => sum + this.tableRow(cells, 'bold', widths).height, 0);
+    return height < TYPE.keptWhole * this.height ? height : 0;
   }
 
   /** Begins a new page when less than `height` is left. */

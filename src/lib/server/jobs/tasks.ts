@@ -8,7 +8,9 @@ import { excerptDocument } from '../../../core/score/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey, type Survey } from '../../../core/survey/survey.ts';
+import type { Archive } from '../archive.ts';
 import type { Format } from '../formats.ts';
+import type { Study } from '../repositories/pieces.ts';
 import type { Progress } from './progress.ts';
 import { editionFile, pagesOf } from './edition-file.ts';
 
@@ -53,12 +55,20 @@ export const TASKS = {
     return TASKS.intake({ bytes: new TextEncoder().encode(text), fileName: 'excerpt.musicxml' }, progress);
   },
 
-  study({ document }: { document: string }, progress: Progress): { facts: Facts; survey: Survey } {
+  study({ document }: { document: string }, progress: Progress): Study {
     progress('reading the score');
     const score = readMusicXml(document);
     progress('finding keys, chords and phrases');
     const facts = analyse(score);
     return { facts, survey: survey(score, facts) };
+  },
+
+  /** The archive of a piece, and the study of the source that its pages follow. */
+  async archive({ bytes }: { bytes: Uint8Array }, progress: Progress): Promise<{ archive: Archive; study: Study }> {
+    progress('reading the archive');
+    const { readArchive } = await import('./read-archive.ts');
+    const archive = readArchive(bytes);
+    return { archive, study: TASKS.study({ document: archive.sources[0].document }, progress) };
   },
 
   /** The pages of an edition as SVG pictures; each goes out as soon as it is full. */

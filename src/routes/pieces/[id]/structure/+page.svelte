@@ -108,7 +108,11 @@
 
   .rows {
     display: flex;
-    gap: 0.7rem;
+    gap: 0.45rem;
+  }
+
+  .rows input {
+    margin: 0 0.1rem 0 0;
   }
 
   .opening {
