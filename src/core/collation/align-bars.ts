@@ -1,6 +1,8 @@
 import type { Score } from '../score/model.ts';
 import { staffStep } from '../score/pitch.ts';
 import { BARS } from '../style/collation-weights.ts';
+import { isMissing } from './align-parts.ts';
+import { common, count, type Bag } from './bag.ts';
 
 /** A bar of one source with the bar of the other that it is; null where the other has none. Measure indices. */
 export interface BarPair {
@@ -10,17 +12,16 @@ export interface BarPair {
 
 interface Content {
   /** What sounds when, at which height, and both. */
-  moments: Map<string, number>;
-  heights: Map<string, number>;
-  both: Map<string, number>;
+  moments: Bag;
+  heights: Bag;
+  both: Bag;
 }
 
-const count = (map: Map<string, number>, key: string): void => void map.set(key, (map.get(key) ?? 0) + 1);
-
-function contents(score: Score): Content[] {
+/** What is in each bar of the parts that both sources have. */
+function contents(score: Score, shared: ReadonlySet<number>): Content[] {
   const bars = score.measures.map((): Content => ({ moments: new Map(), heights: new Map(), both: new Map() }));
   for (const n of score.notes) {
-    if (n.rest || n.grace || n.cue || !n.pitch) continue;
+    if (n.rest || n.grace || n.cue || !n.pitch || !shared.has(n.part)) continue;
     const bar = bars[n.measure];
     const moment = `${n.part}|${n.onset.n}/${n.onset.d}`;
     const height = `${n.part}|${staffStep(n.pitch)}`;
@@ -31,27 +32,17 @@ function contents(score: Score): Content[] {
   return bars;
 }
 
-/** Share of two bags that is common to both, 0 to 1; two empty ones are alike. */
-function common(a: ReadonlyMap<string, number>, b: ReadonlyMap<string, number>): number {
-  let total = 0;
-  let shared = 0;
-  for (const [key, n] of a) {
-    total += n;
-    shared += Math.min(n, b.get(key) ?? 0);
-  }
-  for (const n of b.values()) total += n;
-  return total ? (2 * shared) / total : 1;
-}
-
 const likeness = (a: Content, b: Content): number =>
   BARS.both * common(a.both, b.both) + BARS.moments * common(a.moments, b.moments) + BARS.heights * common(a.heights, b.heights);
 
 /**
  * Aligns the bars of two sources of one piece by what is in them, whatever their numbers say: the cheapest way through
  * both, on which a bar may be missing on either side.
+ * @param b with its parts in the order of the first
  */
 export function alignBars(a: Score, b: Score): BarPair[] {
-  const [one, two] = [contents(a), contents(b)];
+  const shared = new Set(a.parts.map((p) => p.index).filter((k) => b.parts[k] && !isMissing(b.parts[k])));
+  const [one, two] = [contents(a, shared), contents(b, shared)];
   const [n, m] = [one.length, two.length];
   const width = m + 1;
   const cost = new Float64Array((n + 1) * width).fill(Infinity);

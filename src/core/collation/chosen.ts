@@ -5,6 +5,7 @@ import { escapeXml } from '../score/musicxml/escape.ts';
 import { slurNumbers, type NumberPool } from '../score/musicxml/number-pool.ts';
 import { readMusicXml } from '../score/musicxml/read.ts';
 import { TextEdits } from '../score/text-edits.ts';
+import { inPartsOf } from './align-parts.ts';
 import { collate, type Collation } from './collate.ts';
 import { NOTHING, type SourceChoice, type SourceDifference } from './difference.ts';
 
@@ -17,6 +18,7 @@ export interface OtherSource {
 
 /** A further source laid beside the one that the pages follow. */
 export interface Collated extends OtherSource, Collation {
+  /** With its parts in the order of the first source. */
   score: Score;
 }
 
@@ -24,7 +26,7 @@ export interface Collated extends OtherSource, Collation {
 export const collateAll = (score: Score, others: readonly OtherSource[]): Collated[] =>
   others.map((o) => {
     const other = readMusicXml(o.document);
-    return { ...o, score: other, ...collate(score, other) };
+    return { ...o, score: inPartsOf(score, other), ...collate(score, other) };
   });
 
 /** Ids that the reader gives to notes without one; they count through the part and would shift. */

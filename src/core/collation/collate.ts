@@ -2,6 +2,7 @@ import { cmp, format, type Fraction } from '../score/fraction.ts';
 import type { Note, Score } from '../score/model.ts';
 import { beatOf, beatWords } from '../score/position.ts';
 import { alignBars, type BarPair } from './align-bars.ts';
+import { collateParts, inPartsOf, isMissing } from './align-parts.ts';
 import { BarCollector } from './bar-collector.ts';
 import type { SourceDifference } from './difference.ts';
 import { collateDirections, directionsIn } from './directions.ts';
@@ -24,14 +25,18 @@ function notesByBar(score: Score, part: number): Note[][] {
 }
 
 /** Lays two sources of one piece side by side and lists every difference between them, in order of the bars. */
-export function collate(a: Score, b: Score): Collation {
+export function collate(a: Score, source: Score): Collation {
+  const b = inPartsOf(a, source);
   const bars = alignBars(a, b);
   const differences: SourceDifference[] = [];
   const ourBar = new Map<number, number>();
   for (const p of bars) if (p.a !== null && p.b !== null) ourBar.set(p.b, p.a);
+  // What holds for all parts is told once.
+  const first = a.parts.findIndex((p) => !isMissing(b.parts[p.index]));
+  collateParts(a, b, differences);
   collateMissing(a, b, bars, differences);
-  const parts = Math.min(a.parts.length, b.parts.length);
-  for (let part = 0; part < parts; part++) {
+  for (const { index: part } of a.parts) {
+    if (isMissing(b.parts[part])) continue;
     const [ours, theirs] = [notesByBar(a, part), notesByBar(b, part)];
     const [ourWords, theirWords] = [directionsIn(a, part), directionsIn(b, part)];
     const collectors = new Map<number, BarCollector>();
@@ -39,7 +44,7 @@ export function collate(a: Score, b: Score): Collation {
       if (i === null || j === null) continue;
       const out = new BarCollector(i, j, part);
       collectors.set(i, out);
-      if (part === 0) collateMeasures(a, b, i, j, out);
+      if (part === first) collateMeasures(a, b, i, j, part, out);
       const [mine, other] = [ours[i], theirs[j]];
       collateNotes(mine, other, out);
       collateSigns(mine, other, out);

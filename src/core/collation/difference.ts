@@ -8,6 +8,7 @@ export const momentOf = (n: Fraction): string => `${n.n}/${n.d}`;
 
 /** Kinds of differences between two sources. */
 export const DIFFERENCE_KINDS = [
+  'parts',
   'bars',
   'meter',
   'key',

@@ -36,16 +36,26 @@ export function collateMissing(a: Score, b: Score, bars: readonly BarPair[], out
   }
 }
 
-/** Meter, key and repeats where they change. */
-export function collateMeasures(a: Score, b: Score, i: number, j: number, out: BarCollector): void {
+/** Signature of a part in a bar, in fifths as written. */
+const signature = (score: Score, part: number, measure: number): number =>
+  score.parts[part].changes.findLast((c) => c.keys && c.measure <= measure)?.keys![0].key.fifths ?? 0;
+
+/** Meter, key and repeats where they change; the key is that of a part that both sources have. */
+export function collateMeasures(a: Score, b: Score, i: number, j: number, part: number, out: BarCollector): void {
   const [x, y] = [a.measures[i], b.measures[j]];
   const [before, other] = [a.measures[i - 1], b.measures[j - 1]];
-  const changes = <T>(of: (m: Measure) => T): boolean =>
-    of(x) !== of(y) && !(before && other && of(before) === of(x) && of(other) === of(y));
+  const changes = <T>(ours: (m: Measure) => T, theirs: (m: Measure) => T): boolean =>
+    ours(x) !== theirs(y) && !(before && other && ours(before) === ours(x) && theirs(other) === theirs(y));
   const meter = (m: Measure): string => m.time?.text ?? 'no meter';
-  const key = (m: Measure): string => `${Math.abs(m.key.fifths)} ${m.key.fifths < 0 ? 'flats' : 'sharps'}`;
-  if (changes(meter)) out.add('meter', ZERO, meter(x), meter(y), [], [], false);
-  if (changes(key)) out.add('key', ZERO, key(x), key(y), [], [], false);
+  const key =
+    (score: Score) =>
+    (m: Measure): string => {
+      const fifths = signature(score, part, m.index);
+      return `${Math.abs(fifths)} ${fifths < 0 ? 'flats' : 'sharps'}`;
+    };
+  const [ours, theirs] = [key(a), key(b)];
+  if (changes(meter, meter)) out.add('meter', ZERO, meter(x), meter(y), [], [], false);
+  if (changes(ours, theirs)) out.add('key', ZERO, ours(x), theirs(y), [], [], false);
   const repeats = (m: Measure): string =>
     [
       m.repeatStart && 'repeat begins',

@@ -1,4 +1,5 @@
 import type { Collated } from '../collation/chosen.ts';
+import { inDocumentOrder } from '../collation/align-parts.ts';
 import { NOTHING, type SourceChoice, type SourceDifference } from '../collation/difference.ts';
 import { add, eq, frac, mul, toNumber } from '../score/fraction.ts';
 import type { Note, Score } from '../score/model.ts';
@@ -111,7 +112,7 @@ function places(xml: string, score: Score, d: SourceDifference, side: 'ours' | '
   if (CONTROLS[d.kind]) return one(control(xml, score, d, measure, side === 'ours' ? d.ours : d.theirs, notes));
   if (d.kind === 'rhythm') {
     const bar = measureOf(xml, measure);
-    const frame = { measures: score.measures, parts: score.parts.map(({ index, staves }) => ({ index, staves })) };
+    const frame = { measures: score.measures, parts: inDocumentOrder(score.parts) };
     const byNote = new Map(score.notes.map((n) => [n.id, n]));
     const staves = new Set(notes.map((n) => staffNumber(frame, d.part, byNote.get(n)?.staff ?? 1)));
     if (!bar) return new Map();

@@ -9,3 +9,9 @@ export const BARS = {
   /** Bars on either side of the diagonal that are compared. */
   band: 64
 } as const;
+
+/** How parts of two sources are told to be the same where their names do not say it; set by hand, adjustable. */
+export const PARTS = {
+  /** Share of notes that agree in moment of the bar and height, under which two parts are not the same. */
+  least: 0.35
+} as const;

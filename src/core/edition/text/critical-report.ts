@@ -8,6 +8,7 @@ import type { TextBlock } from './blocks.ts';
 const siglum = (k: number): string => String.fromCharCode(65 + (k % 26));
 
 const KINDS: Record<SourceDifference['kind'], string> = {
+  parts: 'parts',
   bars: 'bars',
   meter: 'meter',
   key: 'key signature',
