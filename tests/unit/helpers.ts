@@ -31,7 +31,8 @@ export const sample = (name: string): string => {
 
 export const open = (path: string): OpenedScore => openScore(readFileSync(path), path);
 
-export const demo = (name: string): OpenedScore => open(join(import.meta.dirname, '../../demo/scores', name));
+export const demoPath = (name: string): string => join(import.meta.dirname, '../../demo/scores', name);
+export const demo = (name: string): OpenedScore => open(demoPath(name));
 
 const TUNE = 'X:1\nT:Test\n';
 

@@ -23,7 +23,11 @@ export const unitLength = (unit: string, dots: number): Fraction =>
 
 /** Lowest and highest rate of a metronome mark, in quarters a minute; null when it gives no number. */
 export function metronomeRange(mark: MetronomeMark): [number, number] | null {
-  const numbers = (mark.perMinute ?? '').match(/\d+(?:\.\d+)?/g)?.map(Number) ?? [];
+  const numbers =
+    (mark.perMinute ?? '')
+      .match(/\d+(?:\.\d+)?/g)
+      ?.map(Number)
+      .filter((x) => x > 0) ?? [];
   if (!numbers.length) return null;
   const quarters = toNumber(unitLength(mark.unit, mark.dots));
   const [low, high] = [Math.min(...numbers.slice(0, 2)), Math.max(...numbers.slice(0, 2))];

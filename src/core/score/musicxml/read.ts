@@ -1,4 +1,4 @@
-import { add, cmp, div, frac, lt, max, parseFraction, sub, ZERO, type Fraction } from '../fraction.ts';
+import { add, cmp, div, frac, lt, max, parseFraction, sub, toNumber, ZERO, type Fraction } from '../fraction.ts';
 import {
   REMARK_FIELD,
   ScoreError,
@@ -21,6 +21,9 @@ import { child, childText, scan, type Element } from './scan.ts';
 /** More bars than any single piece has; a longer file is refused before it fills the memory. */
 const MAX_MEASURES = 5_000;
 const MAX_NOTES = 400_000;
+/** Longest bar and longest piece, in quarters: unbarred cadenzas are far shorter; what is longer is a fault in the file. */
+const MAX_BAR = 2_000;
+const MAX_LENGTH = 100_000;
 const NO_TRANSPOSE: Interval = { diatonic: 0, chromatic: 0 };
 
 /** State of one part while it is read. */
@@ -396,6 +399,17 @@ class Reader {
     return score;
   }
 
+  private checkLength(measure: Measure, end: Fraction): void {
+    const { number } = measure;
+    const long = (quarters: Fraction): string => Math.round(toNumber(quarters)).toLocaleString('en');
+    if (toNumber(measure.length) > MAX_BAR)
+      throw new ScoreError(`This bar would last ${long(measure.length)} quarters: a duration in it must be wrong`, { measure: number });
+    if (toNumber(end) > MAX_LENGTH)
+      throw new ScoreError(`Up to here the piece would last ${long(end)} quarters: durations or meters in it must be wrong`, {
+        measure: number
+      });
+  }
+
   /** Parts that stand in the list but hold no music are left out; the others keep their order. */
   private reindexParts(): void {
     const moved = new Map(this.score.parts.map((p, i) => [p.index, i]));
@@ -438,6 +452,7 @@ class Reader {
       else measure.length = nominal ?? frac(4);
       measure.start = start;
       start = add(start, measure.length);
+      this.checkLength(measure, start);
       const odd = nominal ? cmp(measure.length, nominal) : 0;
       if (odd > 0) this.remark('repaired', 'a bar longer than its meter', measure.index);
       // Short bars are at home at both ends of the piece and on both sides of a repeat sign.
