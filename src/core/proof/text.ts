@@ -102,7 +102,7 @@ const parallelsTreatedDifferently: Check = (p) => {
               'parallel places treated differently',
               'question',
               lonely.start,
-              `${p.rules.place(f.a.start)} and ${p.rules.place(f.b.start)} are the same music, but only one has ${lonely.kind} ${lonely.value}`,
+              `${p.rules.place(f.a.start)} and ${p.rules.place(f.b.start)} are the same music, but only one has ${/^[aeiou]/.test(lonely.kind) ? 'an' : 'a'} ${lonely.kind === lonely.value ? lonely.kind : `${lonely.kind}: ${lonely.value}`}`,
               'Mark both, or write down why they differ.'
             )
           ]
@@ -200,8 +200,8 @@ const questionsLeftOpen: Check = (p) => {
           first,
           `${open.length} ${open.length === 1 ? 'question' : 'questions'} of school ${open.length === 1 ? 'stands' : 'stand'} as usual for the period, not decided for this piece${later ? ` (${later} put off)` : ''}: ${open
             .slice(0, 3)
-            .map((q) => q.school.question)
-            .join(' ')}`,
+            .map((q) => q.school.question.replace(/\?$/, '').toLowerCase())
+            .join('; ')}`,
           'Decide them under Style and schools, or at their places.'
         )
       ]
