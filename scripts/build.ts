@@ -10,7 +10,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  // Large, with files of their own beside them, and loaded only by the tasks that need them.
-  external: ['verovio/*', 'pdfkit', 'wawoff2'],
+  // Large, with files of their own beside them or of the older kind of module, and loaded only by the tasks that need them.
+  external: ['verovio/*', 'pdfkit', 'wawoff2', 'joi'],
   logLevel: 'warning'
 });

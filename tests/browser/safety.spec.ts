@@ -40,13 +40,39 @@ test('a change made while the server does not answer survives a reload and is sa
   );
   await add(page, 'fff');
   await expect(page.getByTestId('saved')).toHaveText('saving …');
-  await page.reload();
+  // From here on the server answers; what was sent before it is lost with the page.
   down = false;
+  await page.reload();
   await drawn(page);
   await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
   await saved(page);
   await page.reload();
   await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+});
+
+test('a server that hangs is asked again, and an act whose answer was lost stands once', async ({ page, context }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await expect(page.getByTestId('open-count')).toBeVisible();
+  const before = await marked(page);
+  const posts: string[] = [];
+  await context.route('**/api/readings/*/commands', async (route) => {
+    if (route.request().method() !== 'POST') return route.continue();
+    posts.push('asked');
+    if (posts.length > 1) return route.continue();
+    // It arrives and is stored, but the answer never comes.
+    await route.fetch();
+    return new Promise(() => {});
+  });
+  await add(page, 'fff');
+  await expect(page.getByTestId('saved')).toContainText('the server does not answer', { timeout: 20_000 });
+  await expect(page.getByTestId('saved')).toHaveText('all saved', { timeout: 20_000 });
+  expect(posts.length).toBeGreaterThan(1);
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+  await page.reload();
+  await drawn(page);
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByTestId('open-count')).toContainText(`${before} marked`);
 });
 
 test('an act that the server will never take is taken back and told, and what comes after it is saved', async ({ page, context }) => {

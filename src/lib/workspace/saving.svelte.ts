@@ -10,6 +10,8 @@ interface Kept {
 const MOST_AT_ONCE = 400;
 /** How long to wait before a failed save is tried again. */
 const RETRY_MS = 2000;
+/** How long an answer is waited for: a server that hangs must not hold everything up. */
+const ANSWER_MS = 10_000;
 
 /**
  * Sends the acts of a reading to the server, in order, and keeps what is not yet confirmed in the
@@ -21,6 +23,8 @@ export class Saving {
   /** How many acts are sent at once; one by one when the server refuses some among many. */
   private most = MOST_AT_ONCE;
   private pending: Command[] = [];
+  /** Acts that were sent and not answered; they may have arrived all the same. */
+  private unanswered: Command[] | null = null;
   private sending = false;
   private waiting: (() => void)[] = [];
   private readonly tab = crypto.randomUUID();
@@ -78,10 +82,15 @@ export class Saving {
     else localStorage.removeItem(this.key);
   }
 
+  /** Takes in what the server has beyond what was confirmed. The server takes acts in order: own ones that arrived come first. */
   private takeIn(missed: Command[]): void {
+    const own = this.unanswered?.length ?? 0;
+    const arrived = own > 0 && JSON.stringify(missed.slice(0, own)) === JSON.stringify(this.unanswered) ? own : 0;
+    this.unanswered = null;
+    this.pending.splice(0, arrived);
     this.confirmed.push(...missed);
     this.keep();
-    this.changed(this.log, missed.length);
+    this.changed(this.log, missed.length - arrived);
   }
 
   private async flush(): Promise<void> {
@@ -94,9 +103,11 @@ export class Saving {
       const response = await fetch(`/api/readings/${this.readingId}/commands`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
+        signal: AbortSignal.timeout(ANSWER_MS),
         body: JSON.stringify({ base: this.confirmed.length, commands: batch })
       });
       if (response.ok) {
+        this.unanswered = null;
         this.confirmed.push(...batch);
         this.pending.splice(0, batch.length);
         this.keep();
@@ -109,6 +120,7 @@ export class Saving {
         else this.refuse(batch[0], ((await response.json().catch(() => ({}))) as { message?: string }).message);
       } else again = RETRY_MS;
     } catch {
+      this.unanswered = batch;
       again = RETRY_MS;
     }
     this.sending = false;
