@@ -164,6 +164,7 @@ test('the archive of a piece is taken in like a score, with its reading', async 
   await chooser.setInputFiles({ name: 'piece.nuvelo.json', mimeType: 'application/json', buffer: Buffer.from(text.slice(0, 5000)) });
   await expect(page.getByRole('alert')).toContainText('This looks like an archive but is no valid JSON');
   await chooser.setInputFiles({ name: 'piece.nuvelo.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await expect(page).toHaveURL(/\/pieces\/\d+/);
   await expect(page.getByRole('heading', { name: 'From the archive' })).toBeVisible();
   await page.getByRole('link', { name: 'Press', exact: true }).click();
   await onPages(page, /The middle asks the question/);
