@@ -5,7 +5,7 @@ import { PARTS } from '../style/collation-weights.ts';
 import { common, count } from './bag.ts';
 import type { SourceDifference } from './difference.ts';
 
-const nameOf = (p: Part): string => p.name.toLowerCase().replace(/\s+/g, ' ').trim();
+const nameOf = (p: Part): string => p.name.toLowerCase();
 
 /** What stands in each part, wherever it stands: heights at moments of the bar. */
 function contents(score: Score): Map<string, number>[] {

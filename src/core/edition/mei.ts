@@ -2,6 +2,7 @@ import { add, cmp, frac, mul, sub, toNumber, type Fraction } from '../score/frac
 import type { Measure } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
+import { ENGRAVING } from '../style/page-weights.ts';
 import type { Marking } from '../reading/markings.ts';
 import type { Chunk } from './chunk.ts';
 
@@ -28,13 +29,10 @@ export interface Frame {
 /** MEI time stamp: beats from 1 in units of the meter's denominator, from the bar's real beginning. */
 const tstamp = (measure: Measure, onset: Fraction): number => toNumber(add(mul(onset, frac(measure.time?.unit ?? 4, 4)), frac(1)));
 
-/** Letters from which words are set in two lines: longer ones reach into what the next bar has to say. */
-const LONG_WORDS = 22;
-
 /** Words as MEI text, in two lines of about the same length when they are long. */
 function inLines(text: string): string {
   const blanks = [...text.matchAll(/ /g)].map((m) => m.index);
-  if (text.length < LONG_WORDS || !blanks.length) return escapeXml(text);
+  if (text.length < ENGRAVING.longWords || !blanks.length) return escapeXml(text);
   const at = blanks.reduce((a, b) => (Math.abs(2 * b - text.length) < Math.abs(2 * a - text.length) ? b : a));
   return `${escapeXml(text.slice(0, at))}<lb/>${escapeXml(text.slice(at + 1))}`;
 }
@@ -124,8 +122,8 @@ function rowElement({ id, row, text }: RowEntry, staff: number, stamp: number): 
   const common = `xml:id="${escapeXml(id)}" type="analysis ${row}" place="${ABOVE.has(row) ? 'above' : 'below'}" staff="${staff}" tstamp="${stamp}"`;
   // Chords and keys keep a line of their own; a count line too, in small print, because it has an entry for every part of a beat.
   if (row === 'chords' || row === 'keys') return `<harm ${common}>${escapeXml(text)}</harm>`;
-  // Held beats, in brackets, have no room of their own between the notes.
-  const [group, size] = row === 'count' ? [' vgrp="1"', ` fontsize="${text.startsWith('(') ? 65 : 80}%"`] : ['', ''];
+  const small = text.startsWith('(') ? ENGRAVING.heldBeat : ENGRAVING.count;
+  const [group, size] = row === 'count' ? [' vgrp="1"', ` fontsize="${small}"`] : ['', ''];
   return `<dir ${common}${group}><rend fontstyle="normal"${size}>${escapeXml(text)}</rend></dir>`;
 }
 

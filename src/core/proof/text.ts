@@ -102,7 +102,7 @@ const parallelsTreatedDifferently: Check = (p) => {
               'parallel places treated differently',
               'question',
               lonely.start,
-              `${p.rules.place(f.a.start)} and ${p.rules.place(f.b.start)} are the same music, but only one has ${/^[aeiou]/.test(lonely.kind) ? 'an' : 'a'} ${lonely.kind === lonely.value ? lonely.kind : `${lonely.kind}: ${lonely.value}`}`,
+              `${p.rules.place(f.a.start)} and ${p.rules.place(f.b.start)} are the same music, but only one is marked: ${lonely.kind === lonely.value ? lonely.kind : `${lonely.kind} ${lonely.value}`}`,
               'Mark both, or write down why they differ.'
             )
           ]

@@ -33,3 +33,18 @@ export const TYPE = {
   /** Share of a page up to which a table is kept on one. */
   keptWhole: 0.3
 } as const;
+
+/** How systems are engraved; set by hand against the pictures of the demo pieces and sample scores, adjustable. */
+export const ENGRAVING = {
+  /** Size of a small staff against the usual one; common practice. */
+  smallStaff: 0.68,
+  /** From one staff to the next below it in a system, in heights of a staff; as the engraver spaces them with a little between. */
+  stavesApart: 2.7,
+  /** Share of a line's notes that it holds when their beats are counted under it. */
+  counted: 0.85,
+  /** Letters from which words are set in two lines: longer ones reach into what the next bar has to say. */
+  longWords: 22,
+  /** Print of a count line, and of held beats in it, which have no room of their own between the notes. */
+  count: '80%',
+  heldBeat: '65%'
+} as const;

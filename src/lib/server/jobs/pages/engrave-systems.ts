@@ -18,19 +18,12 @@ import { shownMarkings, shows, STAFF_SIZES } from '../../../../core/reading/page
 import { measureAt } from '../../../../core/score/position.ts';
 import type { Score } from '../../../../core/score/model.ts';
 import { keyAsRead } from '../../../../core/score/transposition.ts';
+import { ENGRAVING } from '../../../../core/style/page-weights.ts';
 import type { LineEngraver } from './engraver.ts';
 
 /** Systems that are engraved together: few at first, so that the first page is there early. */
 const FIRST = 10;
 const LEAST = 24;
-/** Share of a line's notes that it holds when their beats are counted under it. */
-const COUNTED = 0.85;
-/** Size of a small staff against the usual one; common practice. */
-const SMALL = 0.68;
-
-/** From one staff to the next below it in a system, in heights of a staff; as the engraver spaces them with a little between. */
-const STAVES_APART = 2.7;
-
 /** What the systems of an edition are engraved from; `texture` only where a skeleton is shown. */
 export interface SystemsInput {
   document: string;
@@ -52,13 +45,13 @@ export function engraveSystems({ document, edition, texture, room, engraver, gly
   const { pages } = reading;
   const staff = Math.min(STAFF_SIZES[pages.staff], largestStaff(score, room.height));
   const line = engraver(room.width, staff);
-  const small = engraver(room.width, staff * SMALL);
+  const small = engraver(room.width, staff * ENGRAVING.smallStaff);
   const notes = new Map(score.notes.map((n) => [n.id, n]));
   const markings = placed(shownMarkings(reading.markings, pages), (id) => notes.get(id));
   const phraseStarts = new Set(facts.phrases.map((p) => measureAt(score, p.start).index));
   const chunks = joinChunks(
     score,
-    planSystems(score, line.capacity * (shows(pages, 'count') ? COUNTED : 1), phraseStarts),
+    planSystems(score, line.capacity * (shows(pages, 'count') ? ENGRAVING.counted : 1), phraseStarts),
     markings,
     FIRST,
     LEAST
@@ -117,7 +110,8 @@ export function engraveSystems({ document, edition, texture, room, engraver, gly
 }
 
 /** Height of a staff, in points, at which a system of all parts fits on a page: a score of many parts is printed smaller. */
-const largestStaff = ({ parts }: Score, height: number): number => height / (STAVES_APART * parts.reduce((n, p) => n + p.staves, 0));
+const largestStaff = ({ parts }: Score, height: number): number =>
+  height / (ENGRAVING.stavesApart * parts.reduce((n, p) => n + p.staves, 0));
 
 /** The rows of analysis that the pages show. */
 function rowsOf({ score, facts, reading }: Edition): RowEntry[] {
