@@ -9,8 +9,8 @@ export default defineConfig({
   workers: 2,
   // A busy machine may be late once; a fault fails twice.
   retries: process.env.CI ? 1 : 0,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,

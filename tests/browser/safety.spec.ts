@@ -50,6 +50,30 @@ test('a change made while the server does not answer survives a reload and is sa
   await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
 });
 
+test('what was saved while the page was already on its way anew is there', async ({ page, context }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await expect(page.getByTestId('open-count')).toBeVisible();
+  const before = await marked(page);
+  // The server has put the page together before the act comes, and the act is stored before the page arrives.
+  const stored = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().endsWith('/commands'));
+  let putTogether = () => {};
+  const early = new Promise<void>((resolve) => (putTogether = resolve));
+  await context.route('**/reading', async (route) => {
+    const response = await route.fetch();
+    putTogether();
+    await stored;
+    await route.fulfill({ response });
+  });
+  await context.route('**/api/readings/*/commands', async (route) => {
+    if (route.request().method() === 'POST') await early;
+    await route.continue();
+  });
+  await add(page, 'fff');
+  await page.reload();
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+  await expect(page.getByText(/made in another window/)).toBeHidden();
+});
+
 test('a server that hangs is asked again, and an act whose answer was lost stands once', async ({ page, context }) => {
   await openRoom(page, 'Andantino', 'Reading');
   await expect(page.getByTestId('open-count')).toBeVisible();

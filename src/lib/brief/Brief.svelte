@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { nanoid } from 'nanoid';
   import { cmp } from '$core/score/fraction';
   import { explainLoudness, explainTime } from '$core/performance/explain';
   import { brief } from '$core/reading/brief';
@@ -82,7 +83,7 @@
       what: `${keep ? 'keeping' : 'setting aside'} ${reached.length} ${reached.length === 1 ? 'proposal' : 'proposals'}`,
       commands: reached.map((p) =>
         keep
-          ? { type: 'keep', key: p.key, marking: { ...p.marking, id: `mark-${crypto.randomUUID()}` } }
+          ? { type: 'keep', key: p.key, marking: { ...p.marking, id: `mark-${nanoid()}` } }
           : { type: 'set-aside', key: p.key }
       )
     });

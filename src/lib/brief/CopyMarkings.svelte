@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { nanoid } from 'nanoid';
   import { copiesAt, samePlaces, type SamePlace } from '$core/reading/copies';
   import { cmp } from '$core/score/fraction';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -16,7 +17,7 @@
   );
   function copy(place: SamePlace): void {
     const there = workspace.reading.markings.filter((m) => !own.includes(m));
-    const copies = copiesAt(workspace.score!, own, place, Number(manner), () => `mark-${crypto.randomUUID()}`).filter(
+    const copies = copiesAt(workspace.score!, own, place, Number(manner), () => `mark-${nanoid()}`).filter(
       (c) => !there.some((m) => m.kind === c.kind && m.value === c.value && cmp(m.start, c.start) === 0)
     );
     if (!copies.length) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { nanoid } from 'nanoid';
   import { Button } from 'carbon-components-svelte';
   import { add, cmp, format } from '$core/score/fraction';
   import { againstPrinted } from '$core/reading/against-printed';
@@ -112,7 +113,7 @@
     if (!made) return;
     if (marking) workspace.act({ type: 'change-marking', id: marking.id, change: made });
     else {
-      const id = `mark-${crypto.randomUUID()}`;
+      const id = `mark-${nanoid()}`;
       workspace.act({ type: 'add-marking', marking: { ...made, id } });
       own = '';
       remark = '';

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { nanoid } from 'nanoid';
   import { Button } from 'carbon-components-svelte';
   import { compareRecordings, LONGEST_RECORDING, momentOf } from '$core/performance/recordings';
   import type { Recording } from '$core/reading/commands';
@@ -25,7 +26,7 @@
 
   function add(): void {
     if (!label.trim()) return;
-    const recording = { id: `rec-${crypto.randomUUID()}`, label: label.trim(), times: [] };
+    const recording = { id: `rec-${nanoid()}`, label: label.trim(), times: [] };
     keep(recording);
     editing = recording.id;
     label = '';

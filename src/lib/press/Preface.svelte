@@ -13,6 +13,7 @@
   const PAUSE_MS = 700;
 
   let host = $state<HTMLDivElement>();
+  /** Bound to the field: it goes and comes back with it, as while a new draft is worked out. */
   let editor: Editor | null = null;
   /** Counts the editor's changes, so that the buttons show what is chosen. */
   let version = $state(0);
@@ -23,8 +24,14 @@
   let held = '';
 
   $effect(() => {
-    if (!host || !text || editor) return;
-    untrack(() => start(host!));
+    const element = host;
+    if (!element) return;
+    untrack(() => start(element));
+    return () => {
+      save();
+      editor?.destroy();
+      editor = null;
+    };
   });
 
   $effect(() => {
@@ -38,12 +45,7 @@
   $effect(() => {
     const leave = () => save();
     addEventListener('pagehide', leave);
-    return () => {
-      removeEventListener('pagehide', leave);
-      save();
-      editor?.destroy();
-      editor = null;
-    };
+    return () => removeEventListener('pagehide', leave);
   });
 
   function start(element: HTMLElement): void {

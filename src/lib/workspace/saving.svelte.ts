@@ -1,3 +1,4 @@
+import { nanoid } from 'nanoid';
 import { describe, type Command } from '$core/reading/commands';
 
 export type SaveState = 'saved' | 'saving' | 'waiting';
@@ -12,6 +13,8 @@ const MOST_AT_ONCE = 400;
 const RETRY_MS = 2000;
 /** How long an answer is waited for: a server that hangs must not hold everything up. */
 const ANSWER_MS = 10_000;
+/** Fetch standard, HTTP-network-or-cache fetch: at most 64 KiB may be under way with keepalive; a little is left for others. */
+const KEEPALIVE_BYTES = 60_000;
 
 /**
  * Sends the acts of a reading to the server, in order, and keeps what is not yet confirmed in the
@@ -27,8 +30,9 @@ export class Saving {
   private unanswered: Command[] | null = null;
   private sending = false;
   private waiting: (() => void)[] = [];
-  private readonly tab = crypto.randomUUID();
+  private readonly tab = nanoid();
   private readonly channel: BroadcastChannel;
+  private readonly closed = new AbortController();
 
   constructor(
     private readonly readingId: number,
@@ -40,7 +44,8 @@ export class Saving {
     this.channel.onmessage = () => void this.catchUp();
     // The lock lives as long as the tab: what a tab without lock left behind may be taken over.
     void navigator.locks?.request(`nuvelo-tab-${this.tab}`, () => new Promise(() => {}));
-    void this.adoptLeftovers();
+    // While this page was on its way, the one before may have saved its last acts.
+    void this.catchUp(false).then(() => this.adoptLeftovers());
   }
 
   get log(): Command[] {
@@ -53,13 +58,15 @@ export class Saving {
     void this.flush();
   }
 
-  /** Fetches what has been done elsewhere. */
-  async catchUp(): Promise<void> {
+  /** Fetches what has been done elsewhere; `tell` whether it is told that it was. */
+  async catchUp(tell = true): Promise<void> {
     if (this.sending) return;
-    const response = await fetch(`/api/readings/${this.readingId}/commands?after=${this.confirmed.length}`).catch(() => null);
+    const from = this.confirmed.length;
+    const response = await fetch(`/api/readings/${this.readingId}/commands?after=${from}`).catch(() => null);
     if (!response?.ok) return;
     const { commands } = (await response.json()) as { commands: Command[] };
-    if (commands.length && !this.sending) this.takeIn(commands);
+    // What was sent meanwhile has learned of it by itself.
+    if (commands.length && !this.sending && from === this.confirmed.length) this.takeIn(commands, tell);
   }
 
   /** Resolves when everything that was done so far has been saved. */
@@ -69,6 +76,7 @@ export class Saving {
   }
 
   close(): void {
+    this.closed.abort();
     this.channel.close();
   }
 
@@ -82,15 +90,16 @@ export class Saving {
     else localStorage.removeItem(this.key);
   }
 
-  /** Takes in what the server has beyond what was confirmed. The server takes acts in order: own ones that arrived come first. */
-  private takeIn(missed: Command[]): void {
-    const own = this.unanswered?.length ?? 0;
-    const arrived = own > 0 && JSON.stringify(missed.slice(0, own)) === JSON.stringify(this.unanswered) ? own : 0;
+  /** Takes in what the server has beyond what was confirmed; own acts among it have arrived, though no answer said so. */
+  private takeIn(missed: Command[], tell = true): void {
+    const own = JSON.stringify(this.unanswered ?? []);
+    const length = this.unanswered?.length ?? 0;
+    const arrived = length > 0 && missed.some((_, k) => JSON.stringify(missed.slice(k, k + length)) === own) ? length : 0;
     this.unanswered = null;
     this.pending.splice(0, arrived);
     this.confirmed.push(...missed);
     this.keep();
-    this.changed(this.log, missed.length - arrived);
+    this.changed(this.log, tell ? missed.length - arrived : 0);
   }
 
   private async flush(): Promise<void> {
@@ -98,13 +107,16 @@ export class Saving {
     this.sending = true;
     this.state = 'saving';
     const batch = this.pending.slice(0, this.most);
+    const body = JSON.stringify({ base: this.confirmed.length, commands: batch });
     let again = 0;
     try {
       const response = await fetch(`/api/readings/${this.readingId}/commands`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         signal: AbortSignal.timeout(ANSWER_MS),
-        body: JSON.stringify({ base: this.confirmed.length, commands: batch })
+        // What is typed as the window closes still arrives; browsers take only little so.
+        keepalive: new Blob([body]).size < KEEPALIVE_BYTES,
+        body
       });
       if (response.ok) {
         this.unanswered = null;
@@ -143,19 +155,32 @@ export class Saving {
     this.refused(`“${describe(command)}” was refused and has been taken back. ${why}`);
   }
 
-  /** Unsent acts of tabs that are gone are sent now, unless the server has them already. */
-  private async adoptLeftovers(): Promise<void> {
+  /**
+   * Acts that a tab left unsent are sent as soon as that tab is gone; after a reload the old page may still be going
+   * when the new one looks. Where the browser has no locks (a plain address in a school's network), at once.
+   */
+  private adoptLeftovers(): void {
     const prefix = `nuvelo-pending-${this.readingId}-`;
-    const held = new Set(((await navigator.locks?.query())?.held ?? []).map((l) => l.name));
     for (const key of Object.keys(localStorage)) {
-      if (!key.startsWith(prefix) || key === this.key || held.has(`nuvelo-tab-${key.slice(prefix.length)}`)) continue;
-      const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null;
-      localStorage.removeItem(key);
-      if (!kept) continue;
-      const stored = this.confirmed.slice(kept.base, kept.base + kept.commands.length);
-      if (JSON.stringify(stored) === JSON.stringify(kept.commands)) continue;
+      if (!key.startsWith(prefix) || key === this.key) continue;
+      const adopt = () => this.adopt(key);
+      if (!navigator.locks) void adopt();
+      // A room that is left stops waiting; the next one asks anew.
+      else navigator.locks.request(`nuvelo-tab-${key.slice(prefix.length)}`, { signal: this.closed.signal }, adopt).catch(() => {});
+    }
+  }
+
+  private async adopt(key: string): Promise<void> {
+    while (this.pending.length || this.sending) await this.settled();
+    const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null;
+    if (!kept || this.closed.signal.aborted) return;
+    const arrived = JSON.stringify(this.confirmed.slice(kept.base, kept.base + kept.commands.length)) === JSON.stringify(kept.commands);
+    if (!arrived) {
+      // The old page may have sent them a moment ago.
+      this.unanswered = kept.commands;
       this.add(kept.commands);
       this.changed(this.log, 0);
     }
+    localStorage.removeItem(key);
   }
 }

@@ -1,3 +1,4 @@
+import { nanoid } from 'nanoid';
 import type { Details } from '$core/analysis/details';
 import type { Facts, KeyFact, Pin } from '$core/analysis/facts';
 import type { MotiveOccurrence } from '$core/analysis/motives';
@@ -138,7 +139,7 @@ export class Workspace {
   }
 
   keep(proposal: Proposal, change: Partial<Marking> = {}): void {
-    const marking = { ...proposal.marking, proposed: proposal.marking.value, ...change, id: `mark-${crypto.randomUUID()}` };
+    const marking = { ...proposal.marking, proposed: proposal.marking.value, ...change, id: `mark-${nanoid()}` };
     this.act({ type: 'keep', key: proposal.key, marking });
   }
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { nanoid } from 'nanoid';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
   import CountLine from '$lib/survey/CountLine.svelte';
@@ -23,7 +24,7 @@
     event.preventDefault();
     const text = own.trim();
     if (!text || !holder.current) return;
-    holder.current.act({ type: 'note-survey', line: `own/${crypto.randomUUID()}`, note: { text, preface: true } });
+    holder.current.act({ type: 'note-survey', line: `own/${nanoid()}`, note: { text, preface: true } });
     own = '';
   }
 </script>
