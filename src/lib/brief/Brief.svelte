@@ -82,9 +82,7 @@
       type: 'together',
       what: `${keep ? 'keeping' : 'setting aside'} ${reached.length} ${reached.length === 1 ? 'proposal' : 'proposals'}`,
       commands: reached.map((p) =>
-        keep
-          ? { type: 'keep', key: p.key, marking: { ...p.marking, id: `mark-${nanoid()}` } }
-          : { type: 'set-aside', key: p.key }
+        keep ? { type: 'keep', key: p.key, marking: { ...p.marking, id: `mark-${nanoid()}` } } : { type: 'set-aside', key: p.key }
       )
     });
   }
