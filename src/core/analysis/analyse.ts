@@ -4,15 +4,16 @@ import { cmp, type Fraction } from '../score/fraction.ts';
 import { cadenceCandidates, chooseCadences } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import { factId, type CadenceFact, type Facts, type ParallelFact, type Pin } from './facts.ts';
-import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult } from './harmony-search.ts';
+import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
 import { compare, parallelFacts, pinnedParallels, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
 import { findPhrases, phraseGround, type PhraseGround } from './phrases.ts';
+import { fromPhraseStarts, inKeysThatPhrasesClose, withoutPassingKeys } from './settle-keys.ts';
 import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
 
 /** Changes whenever the same score may yield other facts; part of the cache's key. */
-export const ENGINE = 'nuvelo-2';
+export const ENGINE = 'nuvelo-3';
 
 /** Signatures in the piece as they sound, the first one first. */
 function signatures(score: Score): number[] {
@@ -89,11 +90,17 @@ export function factsOf({ score, texture, harmony, comparison, parallels, joints
     const pin = pins.find((p) => p.kind === 'chord' && overlaps(texture, p, start, end));
     return pin?.kind === 'chord' ? pin.roman : null;
   };
-  const { spans } = searchWithPins(harmony, harmonyPins(texture, pins));
+  const timesOf = (span: HarmonySpan): [number, number] => [texture.slots[span.from].start, texture.slots[span.to - 1].end];
+  const bound = (span: HarmonySpan): boolean => pinnedKey(...timesOf(span)) || pinnedChord(...timesOf(span)) !== null;
+  const found = withoutPassingKeys(searchWithPins(harmony, harmonyPins(texture, pins)).spans, bound);
+  const closes = cadenceCandidates(score, texture, chordFacts(texture, found, pinnedChord));
+  facts.phrases = findPhrases(texture, joints, closes, [...pins]);
+  // Where phrases begin and close decides where keys do; what closes them is then read in those keys.
+  const starts = facts.phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(texture, p.start))).filter((k) => k >= 0);
+  const spans = fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
   facts.chords = chordFacts(texture, spans, pinnedChord);
   facts.keys = keyFacts(texture, spans, facts.chords, pinnedKey);
   const candidates = cadenceCandidates(score, texture, facts.chords);
-  facts.phrases = findPhrases(texture, joints, candidates, [...pins]);
   facts.cadences = withPinnedCadences(
     chooseCadences(
       texture,

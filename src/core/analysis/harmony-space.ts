@@ -124,6 +124,7 @@ function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'n
       seventh.push(top === undefined || type.role === 'colour' ? null : root + top);
     })
   );
+  const inLine = texture.singleLine ? HARMONY.keyChangeInLine : 1;
   return {
     keys,
     types,
@@ -133,7 +134,7 @@ function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'n
     keyOfState,
     chords,
     chordOf,
-    keyCost: keys.map((a) => keys.map((b) => HARMONY.keyChange + HARMONY.keyDistance * keyDistance(a, b))),
+    keyCost: keys.map((a) => keys.map((b) => inLine * (HARMONY.keyChange + HARMONY.keyDistance * keyDistance(a, b)))),
     chromatic,
     seventh,
     stay,

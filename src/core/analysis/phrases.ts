@@ -191,7 +191,8 @@ export function findPhrases(texture: Texture, ground: PhraseGround, candidates: 
   best[0] = 0;
   for (let b = 1; b < nodes.length; b++) {
     // No length adds more than this; a way that cannot become the best one is not worked out.
-    const most = B.wholeBars + Math.max(0, B.openShort) + (b < nodes.length - 1 ? nodes[b].strength - B.price : 0);
+    const longest = B.wholeBars + B.evenBars + B.alike + Math.max(0, B.openShort);
+    const most = longest + (b < nodes.length - 1 ? nodes[b].strength - B.price : 0);
     for (let a = b - 1; a >= 0; a--) {
       const bars = (startOf(nodes[b]) - startOf(nodes[a])) / bar;
       if (best[a] + most <= best[b]) {
@@ -200,6 +201,9 @@ export function findPhrases(texture: Texture, ground: PhraseGround, candidates: 
       }
       const octaves = Math.log2(Math.max(0.1, bars) / B.usualBars);
       let value = best[a] - B.length * octaves * octaves + (Math.abs(bars - Math.round(bars)) < 0.01 ? B.wholeBars : 0);
+      if (isEven(bars)) value += B.evenBars;
+      // Lerdahl & Jackendoff 1983, grouping preference rule 5: groups of equal length.
+      if (a > 0 && Math.abs(bars - (startOf(nodes[a]) - startOf(nodes[from[a]])) / bar) < 0.01) value += B.alike;
       if (bars < B.shortestBars && !nodes[a].forced && !nodes[b].forced) value -= 3;
       if (bars <= B.openShortBars && b < nodes.length - 1 && !nodes[b].closed) value += B.openShort;
       if (b < nodes.length - 1) value += nodes[b].strength - B.price;
@@ -229,6 +233,9 @@ export function findPhrases(texture: Texture, ground: PhraseGround, candidates: 
   }
   return phrases;
 }
+
+/** Two, four, eight: the lengths of most groups. */
+const isEven = (bars: number): boolean => [2, 4, 8].some((n) => Math.abs(bars - n) < 0.01);
 
 function usualBar(score: Score): number {
   const counts = new Map<number, number>();

@@ -31,6 +31,9 @@ export const BOUNDARY = {
   openShortBars: 2.4,
   usualBars: 4,
   wholeBars: 0.35,
+  /** A phrase of two, four or eight bars, and one as long as the phrase before it. */
+  evenBars: 0.35,
+  alike: 0.4,
   shortestBars: 0.9,
   longestBars: 12
 } as const;

@@ -46,6 +46,8 @@ export const HARMONY = {
   /** Cost of a key change, and of each step around the circle of fifths that it goes. */
   keyChange: 2.2,
   keyDistance: 0.34,
+  /** Factor on both in a single line, which has fewer notes to speak for a key. */
+  keyChangeInLine: 0.9,
   /** Reward for beginning and for ending in a key of the signature; for ending where the piece began. */
   signature: 1.2,
   homeEnd: 2
@@ -67,4 +69,17 @@ export const PROGRESSION = {
   colourElsewhere: -0.5,
   /** Root falls a fifth. */
   fallingFifth: 0.15
+} as const;
+
+/** How key areas are settled after the search; set by hand. */
+export const SETTLE = {
+  /** Highest cost of entry of a chord that counts as a plain chord of a key. */
+  plain: 0.5,
+  /** Chords of a key without its dominant that may be taken for a passage between two others. */
+  passing: 3,
+  /** Fewest chords of a phrase that may make a key of its own, and chords of the close that leads into it. */
+  phrase: 4,
+  close: 3,
+  /** Chords at the beginning of a phrase that may be read in the key that follows. */
+  reach: 3
 } as const;

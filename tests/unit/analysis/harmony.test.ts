@@ -1,4 +1,5 @@
 import assert from 'node:assert/strict';
+import { join } from 'node:path';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import type { Facts } from '../../../src/core/analysis/facts.ts';
@@ -40,6 +41,23 @@ test('applied dominants are no modulation', () => {
   const facts = analyse(chorale('V:S\n[EGc]2|[^FAd][FAc]|[GBd]2|[EGc]2|', 'V:B\nC,2|D,D,|G,2|C,2|'));
   assert.deepEqual(keys(facts), ['C major']);
   assert.ok(facts.chords.some((c) => c.applied && c.roman.endsWith('/V')));
+});
+
+// Common practice (handbook 2.2): a key needs its dominant.
+test('chords between two keys are no key of their own, and the old key comes back with its phrase', () => {
+  // VII III VII in D minor, as in the later folia, is no C major.
+  const folia = analyse(open(join(import.meta.dirname, '../../fixtures/analysed/folia.abc')).score);
+  assert.deepEqual(keys(folia), ['D minor']);
+  assert.match(romans(folia), /VII III VII/);
+  // To the dominant over a pivot, a phrase there, and home again: three keys, changing at the joints.
+  const facts = analyse(
+    chorale(
+      'V:S\n[EGc]2|[FAc]2|[FGB]2|[EGc]2|[EGc]2|[EAc]2|[^FAd]2|[GBd]2|[GBd]2|[Gce]2|[^FAd]2|[GBd]2|[EGc]2|[FAd]2|[FGB]2|[EGc]2|]',
+      'V:B\nC,2|F,2|G,2|C,2|C,2|A,2|D,2|G,2|G,2|C,2|D,2|G,,2|C,2|D,2|G,2|C,2|]'
+    )
+  );
+  assert.deepEqual(keys(facts), ['C major', 'G major', 'C major']);
+  assert.equal(facts.keys[2].start.n, 48);
 });
 
 test('spelling tells an augmented sixth from a dominant seventh', () => {

@@ -173,7 +173,7 @@ test('breath between dissonance and resolution, and stress on a resolution', () 
 });
 
 test('findings are ordered, told once, and say what would solve them', () => {
-  const all = findings('!ff!c2!<(!d2 e2!<)!f2|g8|"^rit."a8|g8|f8|e8|');
+  const all = findings('!ff!c2!<(!d2 e2!<)!f2|g8|"^rit."a8|g6z2|c2d2 e2f2|e8|');
   assert.equal(new Set(all.map((f) => f.id)).size, all.length);
   for (const f of all) assert.ok(f.what.length > 10 && f.remedy.length > 10);
   assert.deepEqual(

@@ -1,0 +1,117 @@
+import { SETTLE } from '../style/harmony-weights.ts';
+import type { HarmonySpan } from './harmony-search.ts';
+import { sameKey, type Key } from './keys.ts';
+import { VOCABULARY, type ChordType } from './vocabulary.ts';
+
+/** The same chord as a plain chord of another key; null where it is none. */
+function plainIn(span: HarmonySpan, key: Key): ChordType | null {
+  const root = span.key.tonic + span.type.root - key.tonic;
+  const types = key.minor ? VOCABULARY.minor : VOCABULARY.major;
+  const same = types.find((t) => t.root === root && t.quality === span.type.quality && t.role !== 'applied' && !t.special);
+  return same && same.cost <= SETTLE.plain ? same : null;
+}
+
+const allPlainIn = (spans: readonly HarmonySpan[], key: Key): HarmonySpan[] | null => {
+  const read: HarmonySpan[] = [];
+  for (const span of spans) {
+    const type = plainIn(span, key);
+    if (!type) return null;
+    read.push({ ...span, key, type });
+  }
+  return read;
+};
+
+/** End of the run of spans in one key that begins at `from`. */
+function runEnd(spans: readonly HarmonySpan[], from: number): number {
+  let end = from + 1;
+  while (end < spans.length && sameKey(spans[end].key, spans[from].key)) end++;
+  return end;
+}
+
+/**
+ * A key needs its dominant: chords between two keys that have none of their own belong to the key before them, or
+ * else to the one after, where they are plain chords there (pivots). Common practice; handbook 2.2, "a cadence confirms
+ * a key". `bound` says whether the instructor has settled a span.
+ */
+export function withoutPassingKeys(spans: readonly HarmonySpan[], bound: (span: HarmonySpan) => boolean): HarmonySpan[] {
+  const result = [...spans];
+  for (let from = 0; from < result.length;) {
+    const end = runEnd(result, from);
+    const run = result.slice(from, end);
+    const passing = run.length <= SETTLE.passing && !run.some((s) => s.type.role === 'dominant' || bound(s));
+    const neighbours = [result[from - 1], result[end]].flatMap((s) => (s ? [s.key] : []));
+    if (passing && neighbours.length)
+      for (const key of neighbours) {
+        const read = allPlainIn(run, key);
+        if (!read) continue;
+        result.splice(from, run.length, ...read);
+        break;
+      }
+    from = end;
+  }
+  return result;
+}
+
+/**
+ * A phrase that begins on a chord, closes on it through its dominant and has no chord that is foreign to it is in that
+ * key, though each step could be an applied dominant of the key around it. The close before it that led there, with the
+ * chord that prepared it, belongs to that key too. `starts` are the spans with which phrases begin.
+ */
+export function inKeysThatPhrasesClose(
+  spans: readonly HarmonySpan[],
+  starts: readonly number[],
+  bound: (span: HarmonySpan) => boolean
+): HarmonySpan[] {
+  const result = [...spans];
+  starts.forEach((start, k) => {
+    const phrase = result.slice(start, starts[k + 1] ?? result.length);
+    const key = keyClosed(phrase);
+    if (!key || phrase.length < SETTLE.phrase || sameKey(key, phrase[0].key) || phrase.some(bound)) return;
+    const read = allPlainIn(phrase, key);
+    if (!read || read[0].type.role !== 'tonic') return;
+    result.splice(start, phrase.length, ...read);
+    // The phrase may begin in the chord on which the one before it closed.
+    for (const end of [start, start + 1]) {
+      const from = Math.max(starts[k - 1] ?? 0, end - SETTLE.close);
+      const before = result.slice(from, end);
+      const led = allPlainIn(before, key);
+      if (led && sameKeyClosed(before, key) && led[0].type.role === 'predominant' && !before.some(bound))
+        result.splice(from, before.length, ...led);
+    }
+  });
+  return result;
+}
+
+/** The key in which a phrase closes: that of its last chord, where the chord before is the dominant of it. */
+function keyClosed(phrase: readonly HarmonySpan[]): Key | null {
+  const [from, to] = phrase.slice(-2);
+  if (!to || !['maj', 'min'].includes(to.type.quality)) return null;
+  const goal = to.key.tonic + to.type.root;
+  const dominant = from.key.tonic + from.type.root === goal + 1 && ['maj', 'dom7'].includes(from.type.quality);
+  return dominant ? { tonic: goal, minor: to.type.quality === 'min' } : null;
+}
+const sameKeyClosed = (phrase: readonly HarmonySpan[], key: Key): boolean => {
+  const closed = keyClosed(phrase);
+  return closed !== null && sameKey(closed, key);
+};
+
+/**
+ * A phrase that begins on the tonic of the key into which it soon goes is in that key from its first chord: keys return
+ * at joints rather than a bar after them. `starts` are the spans with which phrases begin.
+ */
+export function fromPhraseStarts(
+  spans: readonly HarmonySpan[],
+  starts: readonly number[],
+  bound: (span: HarmonySpan) => boolean
+): HarmonySpan[] {
+  const result = [...spans];
+  for (const start of starts) {
+    const change = runEnd(result, start);
+    if (change >= result.length || change - start > SETTLE.reach) continue;
+    const before = result.slice(start, change);
+    const read = allPlainIn(before, result[change].key);
+    if (!read || read[0].type.role !== 'tonic' || before.some((s) => s.type.role === 'dominant' || bound(s))) continue;
+    result.splice(start, before.length, ...read);
+  }
+  return result;
+}
