@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { factsOf, openAnalysis } from '../src/core/analysis/analyse.ts';
 import { details } from '../src/core/analysis/details.ts';
-import { replay, styleOf, type Command } from '../src/core/reading/commands.ts';
+import { replay, styleOf, type Act, type Command } from '../src/core/reading/commands.ts';
 import { propose } from '../src/core/reading/propose.ts';
 import { proof } from '../src/core/proof/proof.ts';
 import { collate } from '../src/core/collation/collate.ts';
@@ -15,7 +15,7 @@ import { openScore } from '../src/core/score/open.ts';
 import type { Database } from '../src/lib/server/db/client.ts';
 import { TASKS } from '../src/lib/server/jobs/tasks.ts';
 import { addPiece, hashOf } from '../src/lib/server/repositories/pieces.ts';
-import { append, firstReading, logAfter } from '../src/lib/server/repositories/readings.ts';
+import { append, firstReading, logOf } from '../src/lib/server/repositories/readings.ts';
 import { addSource } from '../src/lib/server/repositories/sources.ts';
 import { DEMO_READINGS, demoCommands, type DemoReading } from './readings.ts';
 
@@ -55,8 +55,11 @@ async function addCompared(
     const difference = differences.find((d) => d.kind === kind && score.measures[d.measure].number === bar)!.id;
     return { type: 'choose-source', source, difference, choice: { source, difference, ...choice } };
   });
-  await append(db, readingId, (await logAfter(db, readingId, 0)).length, acts);
+  await append(db, readingId, (await logOf(db, readingId)).length, unsent(acts));
 }
+
+/** Acts that no window has made. */
+const unsent = (commands: Command[]): Act[] => commands.map((command) => ({ origin: null, command }));
 
 /** Puts the demo pieces on the shelf, each with a reading. */
 export async function fillDemoStudio(db: Database): Promise<void> {
@@ -65,7 +68,7 @@ export async function fillDemoStudio(db: Database): Promise<void> {
     const intake = TASKS.intake({ bytes, fileName: reading.file }, () => {});
     const piece = await addPiece(db, reading.file, bytes, intake);
     const first = await firstReading(db, piece.id);
-    await append(db, first!.id, 0, demoLog(reading, bytes));
+    await append(db, first!.id, 0, unsent(demoLog(reading, bytes)));
     if (reading.compared) await addCompared(db, piece.id, first!.id, intake.document, reading.compared);
   }
 }

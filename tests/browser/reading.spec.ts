@@ -176,6 +176,8 @@ test('a corrected chord: what hung on it becomes a question, the teacher’s own
   await another.press('Enter');
   await expect(page.getByRole('tab', { name: 'Corrections (1)' })).toBeVisible();
   await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await expect(page.getByTestId('open-count')).toBeVisible();
+  await drawn(page);
   await toBar(page, 'Bar 26');
   await expect(accent.getByRole('note')).toContainText('The reason that the rule gave is no longer there');
   expect(/(\d+) marked/.exec((await page.getByTestId('open-count').textContent())!)![1]).toBe(/(\d+) marked/.exec(marked!)![1]);

@@ -121,7 +121,7 @@ test('an act that the server will never take is taken back and told, and what co
 
 test('the server refuses what does not fit, in a sentence', async ({ request }) => {
   const post = (body: object) => request.post('/api/readings/1/commands', { data: body });
-  const wrong = await post({ base: 0, commands: [{ type: 'nonsense' }] });
+  const wrong = await post({ base: 0, acts: [{ command: { type: 'nonsense' } }] });
   expect(wrong.status()).toBe(400);
   expect((await wrong.json()).message).toMatch(/^The change is not as it should be: .*\.$/);
   expect((await request.get('/api/readings/9999/edition')).status()).toBe(404);

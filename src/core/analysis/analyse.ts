@@ -93,14 +93,16 @@ export function factsOf({ score, texture, harmony, comparison, parallels, joints
   const timesOf = (span: HarmonySpan): [number, number] => [texture.slots[span.from].start, texture.slots[span.to - 1].end];
   const bound = (span: HarmonySpan): boolean => pinnedKey(...timesOf(span)) || pinnedChord(...timesOf(span)) !== null;
   const found = withoutPassingKeys(searchWithPins(harmony, harmonyPins(texture, pins)).spans, bound);
-  const closes = cadenceCandidates(score, texture, chordFacts(texture, found, pinnedChord));
+  const chords = chordFacts(texture, found, pinnedChord);
+  const closes = cadenceCandidates(score, texture, chords);
   facts.phrases = findPhrases(texture, joints, closes, [...pins]);
   // Where phrases begin and close decides where keys do; what closes them is then read in those keys.
   const starts = facts.phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(texture, p.start))).filter((k) => k >= 0);
   const spans = fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
-  facts.chords = chordFacts(texture, spans, pinnedChord);
+  const moved = spans.some((span, k) => span !== found[k]);
+  facts.chords = moved ? chordFacts(texture, spans, pinnedChord) : chords;
   facts.keys = keyFacts(texture, spans, facts.chords, pinnedKey);
-  const candidates = cadenceCandidates(score, texture, facts.chords);
+  const candidates = moved ? cadenceCandidates(score, texture, facts.chords) : closes;
   facts.cadences = withPinnedCadences(
     chooseCadences(
       texture,

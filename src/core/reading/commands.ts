@@ -54,6 +54,12 @@ export type Command =
 export const NUMBERINGS = ['printed', 'counted'] as const;
 export type Numbering = (typeof NUMBERINGS)[number];
 
+/** A command as it is sent and stored: `origin` is its name at the window that made it, null where none made it. */
+export interface Act {
+  origin: string | null;
+  command: Command;
+}
+
 /** How the instructor has pulled at the dynamic plan; levels in steps, 0 = pppp to 9 = ffff. */
 export interface PlanShape {
   /** Level of a bar, by measure index. */

@@ -300,7 +300,11 @@ export const commandSchema = Joi.alternatives(
 
 export const appendSchema = Joi.object({
   base: integer.min(0).required(),
-  commands: Joi.array().items(commandSchema).min(1).max(500).required()
+  acts: Joi.array()
+    .items(Joi.object({ origin: id.allow(null).default(null), command: commandSchema.required() }))
+    .min(1)
+    .max(500)
+    .required()
 });
 
 const seconds = integer.min(0).required();

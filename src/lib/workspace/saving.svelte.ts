@@ -1,12 +1,7 @@
 import { nanoid } from 'nanoid';
-import { describe, type Command } from '$core/reading/commands';
+import { describe, type Act, type Command } from '$core/reading/commands';
 
 export type SaveState = 'saved' | 'saving' | 'waiting';
-
-interface Kept {
-  base: number;
-  commands: Command[];
-}
 
 const MOST_AT_ONCE = 400;
 /** How long to wait before a failed save is tried again. */
@@ -25,10 +20,12 @@ export class Saving {
   state = $state<SaveState>('saved');
   /** How many acts are sent at once; one by one when the server refuses some among many. */
   private most = MOST_AT_ONCE;
-  private pending: Command[] = [];
-  /** Acts that were sent and not answered; they may have arrived all the same. */
-  private unanswered: Command[] | null = null;
+  /** Acts that the server has not confirmed; some may have arrived all the same. */
+  private pending: Act[] = [];
+  private made = 0;
   private sending = false;
+  /** Something was done elsewhere while own acts were being sent: it is looked at when they have arrived. */
+  private behind = false;
   private waiting: (() => void)[] = [];
   private readonly tab = nanoid();
   private readonly channel: BroadcastChannel;
@@ -49,24 +46,31 @@ export class Saving {
   }
 
   get log(): Command[] {
-    return [...this.confirmed, ...this.pending];
+    return [...this.confirmed, ...commandsOf(this.pending)];
   }
 
   add(commands: Command[]): void {
-    this.pending.push(...commands);
+    this.pending.push(...commands.map((command) => ({ origin: `${this.tab}-${++this.made}`, command })));
     this.keep();
     void this.flush();
   }
 
   /** Fetches what has been done elsewhere; `tell` whether it is told that it was. */
   async catchUp(tell = true): Promise<void> {
-    if (this.sending) return;
+    if (this.sending) {
+      this.behind = true;
+      return;
+    }
+    this.behind = false;
     const from = this.confirmed.length;
     const response = await fetch(`/api/readings/${this.readingId}/commands?after=${from}`).catch(() => null);
     if (!response?.ok) return;
-    const { commands } = (await response.json()) as { commands: Command[] };
-    // What was sent meanwhile has learned of it by itself.
-    if (commands.length && !this.sending && from === this.confirmed.length) this.takeIn(commands, tell);
+    const { acts } = (await response.json()) as { acts: Act[] };
+    if (!acts.length) return;
+    if (!this.sending && from === this.confirmed.length) this.takeIn(acts, tell);
+    // Own acts have gone out meanwhile: what was fetched may be too little, or hold them.
+    else if (this.sending) this.behind = true;
+    else await this.catchUp(tell);
   }
 
   /** Resolves when everything that was done so far has been saved. */
@@ -85,29 +89,28 @@ export class Saving {
   }
 
   private keep(): void {
-    if (this.pending.length)
-      localStorage.setItem(this.key, JSON.stringify({ base: this.confirmed.length, commands: this.pending } satisfies Kept));
+    if (this.pending.length) localStorage.setItem(this.key, JSON.stringify(this.pending));
     else localStorage.removeItem(this.key);
   }
 
   /** Takes in what the server has beyond what was confirmed; own acts among it have arrived, though no answer said so. */
-  private takeIn(missed: Command[], tell = true): void {
-    const own = JSON.stringify(this.unanswered ?? []);
-    const length = this.unanswered?.length ?? 0;
-    const arrived = length > 0 && missed.some((_, k) => JSON.stringify(missed.slice(k, k + length)) === own) ? length : 0;
-    this.unanswered = null;
-    this.pending.splice(0, arrived);
-    this.confirmed.push(...missed);
+  private takeIn(missed: Act[], tell = true): void {
+    const origins = new Set(missed.map((a) => a.origin));
+    const waiting = this.pending.filter((a) => !origins.has(a.origin));
+    const arrived = this.pending.length - waiting.length;
+    this.pending = waiting;
+    this.confirmed.push(...commandsOf(missed));
     this.keep();
     this.changed(this.log, tell ? missed.length - arrived : 0);
   }
 
   private async flush(): Promise<void> {
-    if (this.sending || this.pending.length === 0) return;
+    if (this.sending) return;
+    if (this.pending.length === 0) return this.rest();
     this.sending = true;
     this.state = 'saving';
     const batch = this.pending.slice(0, this.most);
-    const body = JSON.stringify({ base: this.confirmed.length, commands: batch });
+    const body = JSON.stringify({ base: this.confirmed.length, acts: batch });
     let again = 0;
     try {
       const response = await fetch(`/api/readings/${this.readingId}/commands`, {
@@ -119,32 +122,35 @@ export class Saving {
         body
       });
       if (response.ok) {
-        this.unanswered = null;
-        this.confirmed.push(...batch);
+        const { already } = (await response.json()) as { already: string[] };
+        this.confirmed.push(...commandsOf(batch.filter((a) => !already.includes(a.origin!))));
         this.pending.splice(0, batch.length);
         this.keep();
+        if (already.length) this.changed(this.log, 0);
         this.channel.postMessage('changed');
       } else if (response.status === 409) {
-        this.takeIn(((await response.json()) as { missed: Command[] }).missed);
+        this.takeIn(((await response.json()) as { missed: Act[] }).missed);
       } else if (response.status === 400 || response.status === 413) {
         // Sent again it would be refused again, and nothing after it would ever be saved.
         if (batch.length > 1) this.most = 1;
-        else this.refuse(batch[0], ((await response.json().catch(() => ({}))) as { message?: string }).message);
+        else this.refuse(batch[0].command, ((await response.json().catch(() => ({}))) as { message?: string }).message);
       } else again = RETRY_MS;
     } catch {
-      this.unanswered = batch;
       again = RETRY_MS;
     }
     this.sending = false;
     if (again) {
       this.state = 'waiting';
       setTimeout(() => void this.flush(), again);
-    } else if (this.pending.length) void this.flush();
-    else {
-      this.most = MOST_AT_ONCE;
-      this.state = 'saved';
-      for (const go of this.waiting.splice(0)) go();
-    }
+    } else void this.flush();
+  }
+
+  /** Everything has been stored. */
+  private rest(): void {
+    this.most = MOST_AT_ONCE;
+    this.state = 'saved';
+    for (const go of this.waiting.splice(0)) go();
+    if (this.behind) void this.catchUp();
   }
 
   /** An act that the server will never take is taken back here, and it is said which one and why. */
@@ -164,23 +170,22 @@ export class Saving {
     for (const key of Object.keys(localStorage)) {
       if (!key.startsWith(prefix) || key === this.key) continue;
       const adopt = () => this.adopt(key);
-      if (!navigator.locks) void adopt();
+      if (!navigator.locks) adopt();
       // A room that is left stops waiting; the next one asks anew.
       else navigator.locks.request(`nuvelo-tab-${key.slice(prefix.length)}`, { signal: this.closed.signal }, adopt).catch(() => {});
     }
   }
 
-  private async adopt(key: string): Promise<void> {
-    while (this.pending.length || this.sending) await this.settled();
-    const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null;
-    if (!kept || this.closed.signal.aborted) return;
-    const arrived = JSON.stringify(this.confirmed.slice(kept.base, kept.base + kept.commands.length)) === JSON.stringify(kept.commands);
-    if (!arrived) {
-      // The old page may have sent them a moment ago.
-      this.unanswered = kept.commands;
-      this.add(kept.commands);
-      this.changed(this.log, 0);
-    }
+  /** The server knows which of them had arrived. */
+  private adopt(key: string): void {
+    const kept = JSON.parse(localStorage.getItem(key) ?? '[]') as Act[];
+    if (!kept.length || this.closed.signal.aborted) return;
+    this.pending.push(...kept);
+    this.keep();
     localStorage.removeItem(key);
+    this.changed(this.log, 0);
+    void this.flush();
   }
 }
+
+const commandsOf = (acts: readonly Act[]): Command[] => acts.map((a) => a.command);

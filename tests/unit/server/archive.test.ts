@@ -11,7 +11,7 @@ import { openDatabase } from '../../../src/lib/server/db/client.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { addEdition, findEdition, listEditions } from '../../../src/lib/server/repositories/editions.ts';
 import { addPiece, listPieces } from '../../../src/lib/server/repositories/pieces.ts';
-import { append, copyReading, findEditionInput, firstReading, logAfter } from '../../../src/lib/server/repositories/readings.ts';
+import { append, copyReading, findEditionInput, firstReading, logOf } from '../../../src/lib/server/repositories/readings.ts';
 import { addSource, listSources, removeSource } from '../../../src/lib/server/repositories/sources.ts';
 import { isArchive, readArchive } from '../../../src/lib/server/jobs/read-archive.ts';
 
@@ -55,8 +55,8 @@ test('the demo piece has its second source, compared, with what was decided', as
 test('editions are numbered, and later changes do not touch them', async () => {
   const one = await freeze('for the jury');
   const before = JSON.stringify((await findEdition(db, one.id))!.content);
-  const log = await logAfter(db, reading.id, 0);
-  await append(db, reading.id, log.length, [{ type: 'set-period', period: 'modern' }]);
+  const log = await logOf(db, reading.id);
+  await append(db, reading.id, log.length, [{ origin: null, command: { type: 'set-period', period: 'modern' } }]);
   const two = await freeze('second thoughts');
   assert.deepEqual(
     (await listEditions(db, piece.id)).map((e) => [e.number, e.note, e.readingName]),
@@ -126,5 +126,5 @@ test('the same file is no second source; a source goes and what was decided abou
   assert.equal(await removeSource(db, own.id, copy.id), false);
   assert.equal(await removeSource(db, piece.id, copy.id), true);
   assert.deepEqual(await listSources(db, piece.id), []);
-  assert.equal(replay(await logAfter(db, reading.id, 0)).sourceChoices.length, 3);
+  assert.equal(replay(await logOf(db, reading.id)).sourceChoices.length, 3);
 });

@@ -14,12 +14,12 @@ import {
   copyReading,
   firstReading,
   listReadings,
-  logAfter,
+  logOf,
   removeReading,
   renameReading
 } from '../../../src/lib/server/repositories/readings.ts';
 import { appendSchema } from '../../../src/lib/server/schemas.ts';
-import type { Command } from '../../../src/core/reading/commands.ts';
+import type { Act, Command } from '../../../src/core/reading/commands.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvelo-'));
 const db = await openDatabase(undefined, folder);
@@ -38,6 +38,7 @@ const add = () =>
     TASKS.intake({ bytes, fileName: 'corrente.abc' }, () => {})
   );
 const command = (value: string): Command => ({ type: 'set-period', period: value as 'baroque' });
+const act = (value: string): Act => ({ origin: null, command: command(value) });
 
 test('the database is in write-ahead mode with foreign keys on', async () => {
   assert.equal((await db.$client.execute('PRAGMA journal_mode')).rows[0].journal_mode, 'wal');
@@ -57,27 +58,27 @@ test('a piece is stored with its source, study and reading; the source once', as
 
 test('two writers: the later one learns what it missed and nothing is lost', async () => {
   const reading = (await firstReading(db, (await add()).id))!;
-  assert.deepEqual(await append(db, reading.id, 0, [command('baroque')]), { revision: 1 });
-  const late = await append(db, reading.id, 0, [command('romantic')]);
-  assert.deepEqual(late, { conflict: true, revision: 1, missed: [command('baroque')] });
-  assert.deepEqual(await append(db, reading.id, 1, [command('romantic')]), { revision: 2 });
-  const race = await Promise.all([append(db, reading.id, 2, [command('classical')]), append(db, reading.id, 2, [command('baroque')])]);
+  assert.deepEqual(await append(db, reading.id, 0, [act('baroque')]), { revision: 1, already: [] });
+  const late = await append(db, reading.id, 0, [act('romantic')]);
+  assert.deepEqual(late, { conflict: true, revision: 1, missed: [act('baroque')] });
+  assert.deepEqual(await append(db, reading.id, 1, [act('romantic')]), { revision: 2, already: [] });
+  const race = await Promise.all([append(db, reading.id, 2, [act('classical')]), append(db, reading.id, 2, [act('baroque')])]);
   assert.deepEqual(race.map((r) => 'conflict' in r).sort(), [false, true]);
-  assert.equal((await logAfter(db, reading.id, 0)).length, 3);
+  assert.equal((await logOf(db, reading.id)).length, 3);
 });
 
 test('a piece leaves the shelf with its readings', async () => {
   const piece = await add();
   const reading = (await firstReading(db, piece.id))!;
-  await append(db, reading.id, 0, [command('baroque')]);
+  await append(db, reading.id, 0, [act('baroque')]);
   assert.equal(await removePiece(db, piece.id), true);
   assert.equal(await findPiece(db, piece.id), undefined);
-  assert.deepEqual(await logAfter(db, reading.id, 0), []);
+  assert.deepEqual(await logOf(db, reading.id), []);
   assert.equal(await removePiece(db, piece.id), false);
 });
 
 test('commands from outside are checked field by field', () => {
-  const check = (c: unknown) => appendSchema.validate({ base: 0, commands: [c] }).error?.message ?? null;
+  const check = (c: unknown) => appendSchema.validate({ base: 0, acts: [{ command: c }] }).error?.message ?? null;
   assert.equal(check({ type: 'undo' }), null);
   assert.ok(check({ type: 'drop-table' }));
   assert.ok(check({ type: 'set-period', period: 'jurassic' }));
@@ -95,21 +96,22 @@ test('acts are stored as they were sent: checking changes nothing in them', () =
   for (const demo of DEMO_READINGS) {
     const commands = demoLog(demo, readFileSync(join(import.meta.dirname, '../../../demo/scores', demo.file)));
     assert.ok(commands.some((c) => c.type === 'answer-school' && /^\d{4}-\d\d-\d\d$/.test(c.on)));
-    const { error, value } = appendSchema.validate({ base: 0, commands });
+    const acts = commands.map((c, k): Act => ({ origin: `window-${k}`, command: c }));
+    const { error, value } = appendSchema.validate({ base: 0, acts });
     assert.equal(error, undefined);
-    assert.deepEqual((value as { commands: Command[] }).commands, commands);
+    assert.deepEqual((value as { acts: Act[] }).acts, acts);
   }
 });
 
 test('a reading is copied with its acts; the copy goes its own way; the last one stays', async () => {
   const piece = await add();
   const first = (await firstReading(db, piece.id))!;
-  await append(db, first.id, 0, [command('baroque')]);
+  await append(db, first.id, 0, [act('baroque')]);
   const copy = (await copyReading(db, first.id, 'For the jury'))!;
-  assert.deepEqual(await logAfter(db, copy.id, 0), await logAfter(db, first.id, 0));
-  await append(db, copy.id, 1, [command('romantic')]);
-  assert.equal((await logAfter(db, first.id, 0)).length, 1);
-  assert.equal((await logAfter(db, copy.id, 0)).length, 2);
+  assert.deepEqual(await logOf(db, copy.id), await logOf(db, first.id));
+  await append(db, copy.id, 1, [act('romantic')]);
+  assert.equal((await logOf(db, first.id)).length, 1);
+  assert.equal((await logOf(db, copy.id)).length, 2);
   assert.ok(await renameReading(db, copy.id, 'For the recital'));
   assert.deepEqual(
     (await listReadings(db, piece.id)).map((r) => r.name),
@@ -122,10 +124,26 @@ test('a reading is copied with its acts; the copy goes its own way; the last one
 });
 
 test('several acts together are checked like single ones', () => {
-  const good = { base: 0, commands: [{ type: 'together', what: 'two', commands: [command('baroque'), { type: 'set-peak', measure: 3 }] }] };
-  assert.equal(appendSchema.validate(good).error, undefined);
-  const bad = { base: 0, commands: [{ type: 'together', what: 'two', commands: [{ type: 'set-peak', measure: -1 }] }] };
-  assert.ok(appendSchema.validate(bad).error);
-  const nested = { base: 0, commands: [{ type: 'together', what: 'two', commands: [good.commands[0]] }] };
-  assert.ok(appendSchema.validate(nested).error);
+  const together = (...commands: unknown[]) => ({ type: 'together', what: 'two', commands });
+  const check = (c: unknown) => appendSchema.validate({ base: 0, acts: [{ command: c }] }).error;
+  assert.equal(check(together(command('baroque'), { type: 'set-peak', measure: 3 })), undefined);
+  assert.ok(check(together({ type: 'set-peak', measure: -1 })));
+  assert.ok(check(together(together(command('baroque')))));
+});
+
+test('an act that is sent twice stands once, wherever it stands in the log', async () => {
+  const reading = (await firstReading(db, (await add()).id))!;
+  const [a, b, c] = ['baroque', 'romantic', 'classical'].map((p, k): Act => ({ origin: `window-${k}`, command: command(p) }));
+  assert.deepEqual(await append(db, reading.id, 0, [a, b]), { revision: 2, already: [] });
+  // The answer was lost, and the window does not know that they have arrived.
+  assert.deepEqual(await append(db, reading.id, 0, [a, b, c]), { conflict: true, revision: 2, missed: [a, b] });
+  assert.deepEqual(await append(db, reading.id, 2, [a, b, c]), { revision: 3, already: ['window-0', 'window-1'] });
+  assert.deepEqual(await append(db, reading.id, 3, [b]), { revision: 3, already: ['window-1'] });
+  assert.deepEqual(await logOf(db, reading.id), [a.command, b.command, c.command]);
+  // What no window has made may come as often as one likes.
+  await append(db, reading.id, 3, [act('swing'), act('swing')]);
+  assert.equal((await logOf(db, reading.id)).length, 5);
+  // The same name in another reading is another act.
+  const other = (await firstReading(db, (await add()).id))!;
+  assert.deepEqual(await append(db, other.id, 0, [a]), { revision: 1, already: [] });
 });

@@ -106,7 +106,9 @@ export const commands = sqliteTable(
       .references(() => readings.id, { onDelete: 'cascade' }),
     seq: integer('seq').notNull(),
     command: text('command', { mode: 'json' }).notNull(),
+    /** What the window that sent it calls it, so that what is sent twice stands once; null for what came with an archive or a copy. */
+    origin: text('origin'),
     createdAt: integer('created_at').notNull().default(now)
   },
-  (t) => [primaryKey({ columns: [t.readingId, t.seq] })]
+  (t) => [primaryKey({ columns: [t.readingId, t.seq] }), uniqueIndex('commands_by_origin').on(t.readingId, t.origin)]
 );

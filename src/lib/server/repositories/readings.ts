@@ -1,6 +1,6 @@
-import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Facts } from '../../../core/analysis/facts.ts';
-import { replay, type Command } from '../../../core/reading/commands.ts';
+import { replay, type Act, type Command } from '../../../core/reading/commands.ts';
 import type { Database } from '../db/client.ts';
 import { commands, readings } from '../db/schema.ts';
 import type { EditionInput } from '../../../core/edition/open-edition.ts';
@@ -47,25 +47,30 @@ export async function findReading(db: Database, id: number): Promise<ReadingRow 
   return (await db.select().from(readings).where(eq(readings.id, id)))[0];
 }
 
-/** Commands after a revision, in order. */
-export async function logAfter(db: Database, readingId: number, revision: number): Promise<Command[]> {
+/** Acts after a revision, in order. */
+export async function actsAfter(db: Database, readingId: number, revision: number): Promise<Act[]> {
   const rows = await db
     .select()
     .from(commands)
     .where(and(eq(commands.readingId, readingId), gt(commands.seq, revision)))
     .orderBy(asc(commands.seq));
-  return rows.map((r) => r.command as Command);
+  return rows.map(({ origin, command }) => ({ origin, command: command as Command }));
 }
 
-export type AppendResult = { revision: number } | { conflict: true; revision: number; missed: Command[] };
+/** The whole log of a reading. */
+export const logOf = async (db: Database, readingId: number): Promise<Command[]> =>
+  (await actsAfter(db, readingId, 0)).map((a) => a.command);
+
+/** `already` names the acts that had been stored before: an act is stored once, however often it is sent. */
+export type AppendResult = { revision: number; already: string[] } | { conflict: true; revision: number; missed: Act[] };
 
 /**
- * Appends commands if the log still ends at `base`; else changes nothing and returns what was missed.
- * The primary key on (reading, seq) guards against two writers who read the same revision.
+ * Appends acts if the log still ends at `base`; else changes nothing and returns what was missed.
+ * The keys on (reading, seq) and (reading, origin) guard against two writers who read the same revision.
  */
-export async function append(db: Database, readingId: number, base: number, list: readonly Command[]): Promise<AppendResult> {
+export async function append(db: Database, readingId: number, base: number, acts: readonly Act[]): Promise<AppendResult> {
   const missedSince = async (): Promise<AppendResult> => {
-    const missed = await logAfter(db, readingId, base);
+    const missed = await actsAfter(db, readingId, base);
     return { conflict: true, revision: base + missed.length, missed };
   };
   const [{ last }] = await db
@@ -73,13 +78,20 @@ export async function append(db: Database, readingId: number, base: number, list
     .from(commands)
     .where(eq(commands.readingId, readingId));
   if (last !== base) return missedSince();
+  const sent = acts.flatMap((a) => a.origin ?? []);
+  const stored = await db
+    .select({ origin: commands.origin })
+    .from(commands)
+    .where(and(eq(commands.readingId, readingId), inArray(commands.origin, sent)));
+  const already = stored.flatMap((r) => r.origin ?? []);
+  const fresh = acts.filter((a) => a.origin === null || !already.includes(a.origin));
   try {
-    await db.insert(commands).values(list.map((command, k) => ({ readingId, seq: base + 1 + k, command })));
+    if (fresh.length) await db.insert(commands).values(fresh.map((act, k) => ({ readingId, seq: base + 1 + k, ...act })));
   } catch (error) {
     if (/UNIQUE|PRIMARYKEY|constraint/i.test(String((error as Error).cause ?? error))) return missedSince();
     throw error;
   }
-  return { revision: base + list.length };
+  return { revision: base + fresh.length, already };
 }
 
 /** A reading with all that its pages and files are made of. */
@@ -91,7 +103,7 @@ export async function findEditionInput(
   const piece = row && (await findPiece(db, row.pieceId));
   const document = piece && (await findDocument(db, piece.sourceHash));
   if (!row || !piece || document === undefined) return undefined;
-  const reading = replay(await logAfter(db, id, 0));
+  const reading = replay(await logOf(db, id));
   const study = await findStudy(db, piece.sourceHash);
   const { title, composer, instrument, sourceName } = piece;
   return {

@@ -5,7 +5,7 @@ import { runTask } from '$lib/server/jobs/run';
 import { nameSources } from '$lib/server/repositories/sources';
 import { listEditions } from '$lib/server/repositories/editions';
 import { findDocument, findPiece, findStudy, storeStudy } from '$lib/server/repositories/pieces';
-import { listReadings, logAfter } from '$lib/server/repositories/readings';
+import { listReadings, logOf } from '$lib/server/repositories/readings';
 import { idSchema } from '$lib/server/schemas';
 import type { LayoutServerLoad } from './$types';
 
@@ -38,7 +38,7 @@ export const load: LayoutServerLoad = async ({ params, url }) => {
       readingId: reading.id,
       sourceHash: piece.sourceHash,
       facts: study.facts,
-      log: await logAfter(db, reading.id, 0)
+      log: await logOf(db, reading.id)
     }
   };
 };

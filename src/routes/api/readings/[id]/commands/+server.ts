@@ -1,28 +1,28 @@
 import { error, json } from '@sveltejs/kit';
-import type { Command } from '$core/reading/commands';
+import type { Act } from '$core/reading/commands';
 import { database } from '$lib/server/db/client';
 import { limitedJson, valid } from '$lib/server/http';
-import { append, findReading, logAfter } from '$lib/server/repositories/readings';
+import { actsAfter, append, findReading } from '$lib/server/repositories/readings';
 import { appendSchema, idSchema, revisionSchema } from '$lib/server/schemas';
 import type { RequestHandler } from './$types';
 
-/** Commands after `?after=revision`. */
+/** Acts after `?after=revision`. */
 export const GET: RequestHandler = async ({ params, url }) => {
   const id = valid<number>(idSchema, params.id, 'The number of the reading');
   const after = valid<number>(revisionSchema, url.searchParams.get('after') ?? 0, 'The revision');
-  return json({ commands: await logAfter(await database(), id, after) });
+  return json({ acts: await actsAfter(await database(), id, after) });
 };
 
-/** Appends commands; status 409 with what was missed when the reading has gone on elsewhere. */
+/** Appends acts; status 409 with what was missed when the reading has gone on elsewhere. */
 export const POST: RequestHandler = async ({ params, request }) => {
   const id = valid<number>(idSchema, params.id, 'The number of the reading');
-  const { base, commands } = valid<{ base: number; commands: Command[] }>(
+  const { base, acts } = valid<{ base: number; acts: Act[] }>(
     appendSchema,
     await limitedJson(request, 4 * 1024 * 1024),
     'The change'
   );
   const db = await database();
   if (!(await findReading(db, id))) error(404, 'This reading is not here any more.');
-  const result = await append(db, id, base, commands);
+  const result = await append(db, id, base, acts);
   return json(result, { status: 'conflict' in result ? 409 : 200 });
 };
