@@ -16,11 +16,7 @@ export const GET: RequestHandler = async ({ params, url }) => {
 /** Appends acts; status 409 with what was missed when the reading has gone on elsewhere. */
 export const POST: RequestHandler = async ({ params, request }) => {
   const id = valid<number>(idSchema, params.id, 'The number of the reading');
-  const { base, acts } = valid<{ base: number; acts: Act[] }>(
-    appendSchema,
-    await limitedJson(request, 4 * 1024 * 1024),
-    'The change'
-  );
+  const { base, acts } = valid<{ base: number; acts: Act[] }>(appendSchema, await limitedJson(request, 4 * 1024 * 1024), 'The change');
   const db = await database();
   if (!(await findReading(db, id))) error(404, 'This reading is not here any more.');
   const result = await append(db, id, base, acts);
