@@ -1,7 +1,7 @@
 import { lazily } from '../once.ts';
 import type { Score } from '../score/model.ts';
 import { cmp, type Fraction } from '../score/fraction.ts';
-import { cadenceCandidates, chooseCadences } from './cadences.ts';
+import { cadenceCandidates, chooseCadences, sectionEnds } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import { factId, type CadenceFact, type Facts, type ParallelFact, type Pin } from './facts.ts';
 import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
@@ -9,7 +9,7 @@ import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
 import { compare, parallelFacts, pinnedParallels, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
 import { findPhrases, phraseGround, type PhraseGround } from './phrases.ts';
-import { fromPhraseStarts, inKeysThatPhrasesClose, withoutPassingKeys } from './settle-keys.ts';
+import { fromPhraseStarts, inKeysThatPhrasesClose, inKeysThatSectionsClose, withoutPassingKeys } from './settle-keys.ts';
 import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
 
 /** Changes whenever the same score may yield other facts; part of the cache's key. */
@@ -92,7 +92,10 @@ export function factsOf({ score, texture, harmony, comparison, parallels, joints
   };
   const timesOf = (span: HarmonySpan): [number, number] => [texture.slots[span.from].start, texture.slots[span.to - 1].end];
   const bound = (span: HarmonySpan): boolean => pinnedKey(...timesOf(span)) || pinnedChord(...timesOf(span)) !== null;
-  const found = withoutPassingKeys(searchWithPins(harmony, harmonyPins(texture, pins)).spans, bound);
+  const ends = sectionEnds(score, texture)
+    .filter((t) => t < texture.totalTicks)
+    .map((t) => slotIndexAt(texture, t));
+  const found = inKeysThatSectionsClose(withoutPassingKeys(searchWithPins(harmony, harmonyPins(texture, pins)).spans, bound), ends, bound);
   const chords = chordFacts(texture, found, pinnedChord);
   const closes = cadenceCandidates(score, texture, chords);
   facts.phrases = findPhrases(texture, joints, closes, [...pins]);

@@ -82,6 +82,37 @@ export function inKeysThatPhrasesClose(
   return result;
 }
 
+/**
+ * A section that closes on a chord through the dominant of it closes in that key: the close, back to the chord that
+ * prepares it, is read there. `ends` are the slots at which sections end (repeats, double bars); what goes on in the same
+ * chord after the end is as it was.
+ */
+export function inKeysThatSectionsClose(
+  spans: readonly HarmonySpan[],
+  ends: readonly number[],
+  bound: (span: HarmonySpan) => boolean
+): HarmonySpan[] {
+  const result = [...spans];
+  for (const end of ends) {
+    const k = result.findIndex((s) => s.from < end && s.to >= end);
+    if (k < 1) continue;
+    const goal = { ...result[k], to: end };
+    const key = keyClosed([result[k - 1], goal]);
+    if (!key || sameKey(key, goal.key)) continue;
+    let from = k - 1;
+    for (let i = k - 1; i >= Math.max(0, k - SETTLE.close); i--) {
+      const type = plainIn(result[i], key);
+      if (!type) break;
+      if (type.role === 'predominant') from = i;
+    }
+    const read = allPlainIn([...result.slice(from, k), goal], key);
+    if (!read || result.slice(from, k + 1).some(bound)) continue;
+    const rest = end < result[k].to ? [{ ...result[k], from: end }] : [];
+    result.splice(from, k - from + 1, ...read, ...rest);
+  }
+  return result;
+}
+
 /** The key in which a phrase closes: that of its last chord, where the chord before is the dominant of it. */
 function keyClosed(phrase: readonly HarmonySpan[]): Key | null {
   const [from, to] = phrase.slice(-2);

@@ -405,7 +405,8 @@ export const AGREED: Agreed[] = [
     keys: [
       ['1', 'F major'],
       ['6', '?'],
-      ['17', 'F major']
+      ['7', 'C major'],
+      ['9', 'F major']
     ],
     chords: { '1': 'F', '2': 'C7', '3': 'F', '6': 'Dm', '8': 'C', '12': 'Gm', '20': 'Bb', '24': 'F' },
     cadences: [
