@@ -376,7 +376,7 @@ export function describe(command: Command): string {
     case 'accept-finding':
       return command.because === null ? 'looking at a finding again' : 'accepting a finding';
     case 'draft':
-      return `drafting ${command.kept.length} markings`;
+      return `drafting ${command.kept.length} ${command.kept.length === 1 ? 'marking' : 'markings'}`;
     case 'set-part':
       return 'choosing the part';
     case 'set-numbering':
