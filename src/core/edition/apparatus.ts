@@ -21,7 +21,7 @@ export interface Sources {
 }
 
 /** Id of a source in the header, by its place; the first is that which the pages follow. */
-export const sourceId = (k: number): string => `source-${k + 1}`;
+const sourceId = (k: number): string => `source-${k + 1}`;
 
 /** Descriptions of the sources for the header. MEI 5, sourceDesc. */
 export const sourceDescription = ({ name, others }: Sources): string =>

@@ -6,7 +6,7 @@ import { sourceDescription, withApparatus, type Sources } from './apparatus.ts';
 import { editionMei } from './mei.ts';
 
 /** Id of the person in the header to whom every editorial element points by `resp`. */
-export const EDITOR_ID = 'editor';
+const EDITOR_ID = 'editor';
 
 const reasons = (m: Marking): string =>
   [...m.because.map((b) => b.text), ...(m.remark ? [`To the player: ${m.remark}`] : [])].join(' ') || 'Editorial.';

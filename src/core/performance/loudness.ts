@@ -161,9 +161,6 @@ export function velocityOf(db: number): number {
   return Math.max(1, Math.min(127, Math.round(value)));
 }
 
-/** Velocity of MusicXML's `sound dynamics`, a percentage of 90. MusicXML 4.0; handbook 5.2. */
-export const velocityOfPercent = (percent: number): number => Math.max(1, Math.min(127, Math.round((VELOCITY.f * percent) / 100)));
-
 /** Loudness as brightness from 0 (dull) to 1, for samplers that can use it. */
 export const brightnessOf = (db: number): number =>
   Math.max(0, Math.min(1, (db - LOUDNESS.softest) / (LOUDNESS.loudest - LOUDNESS.softest)));

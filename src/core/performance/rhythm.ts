@@ -33,7 +33,7 @@ const FOURTHS = ['', 'e', '&', 'a'];
 const THIRDS = ['', 'trip', 'let'];
 
 /** What is counted at a moment of a bar (handbook 1.6); finer entries are told as fractions of the beat. */
-export function countAt(measure: Measure, at: Fraction): string {
+function countAt(measure: Measure, at: Fraction): string {
   const { beat, slots } = beatOfMeter(measure);
   // An upbeat is counted as the end of a bar.
   const full = inFullBar(measure, at);

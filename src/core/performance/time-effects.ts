@@ -33,7 +33,7 @@ export interface Pause {
 const PAUSE_MARKS: Record<string, Pause['kind']> = { 'breath-mark': 'breath', caesura: 'caesura' };
 
 /** All pauses, printed and editorial. */
-export function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
+function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
   const found: Pause[] = [];
   const ends = ground.endOf;
   for (const { tone } of ground.tones)
@@ -101,7 +101,7 @@ function lastOverFirst(word: TimeWord): number {
 }
 
 /** All gradual changes of tempo, printed and editorial. */
-export function gradualChanges(ground: PerformanceGround, reading: Reading): GradualChange[] {
+function gradualChanges(ground: PerformanceGround, reading: Reading): GradualChange[] {
   const { score, texture, facts } = ground;
   const calando = reading.period !== 'classical';
   const words = [

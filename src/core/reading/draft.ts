@@ -1,7 +1,7 @@
 import type { Marking, Proposal } from './markings.ts';
 
 /** Proposals from this strength on go into a draft; weaker ones stay open. Set by hand. */
-export const DRAFT_STRENGTH = 0.4;
+const DRAFT_STRENGTH = 0.4;
 
 /** Id of the marking that a kept proposal makes: the same each time, so that a draft taken twice changes nothing. */
 export const draftId = (key: string): string => `mark-${key.replace(/[^\w]+/g, '-')}`;

@@ -10,7 +10,6 @@ export interface Fraction {
 }
 
 export const ZERO: Fraction = { n: 0, d: 1 };
-export const ONE: Fraction = { n: 1, d: 1 };
 
 function gcd(a: number, b: number): number {
   a = Math.abs(a);

@@ -45,9 +45,6 @@ export function fifthsName(f: number): string {
   return STEPS[FIFTHS_STEP[(((f + 1) % 7) + 7) % 7]] + accidental(alter);
 }
 
-/** Letter step (0 = C) of a place on the line of fifths. */
-export const fifthsStep = (f: number): number => FIFTHS_STEP[(((f + 1) % 7) + 7) % 7];
-
 /** Pitch class 0–11 of a place on the line of fifths. */
 export const fifthsPc = (f: number): number => (((f * 7) % 12) + 12) % 12;
 

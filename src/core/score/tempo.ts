@@ -4,7 +4,7 @@ import type { Direction, Score } from './model.ts';
 import { unfold } from './repeats.ts';
 
 /** Written units in quarters. */
-export const UNIT_QUARTERS: Record<string, Fraction> = {
+const UNIT_QUARTERS: Record<string, Fraction> = {
   breve: frac(8),
   whole: frac(4),
   half: frac(2),
@@ -22,7 +22,7 @@ export const unitLength = (unit: string, dots: number): Fraction =>
   mul(UNIT_QUARTERS[unit] ?? frac(1), frac(2 ** (dots + 1) - 1, 2 ** dots));
 
 /** Lowest and highest rate of a metronome mark, in quarters a minute; null when it gives no number. */
-export function metronomeRange(mark: MetronomeMark): [number, number] | null {
+function metronomeRange(mark: MetronomeMark): [number, number] | null {
   const numbers =
     (mark.perMinute ?? '')
       .match(/\d+(?:\.\d+)?/g)

@@ -1,5 +1,5 @@
 /** Shortest sound or silence that is heard as such, in seconds; from memory, adjustable. Handbook 6.3. */
-export const LEAST_SECONDS = 0.07;
+const LEAST_SECONDS = 0.07;
 
 /** Seconds that a detached note of `value` quarters and a sounding share sounds and is silent at a tempo in quarters a minute. */
 export const soundAndSilence = (value: number, share: number, tempo: number): { sound: number; silence: number } => ({

@@ -18,7 +18,7 @@ const dance = (name: string, pattern: RegExp, character: string, ...sources: Sou
   sources: sources.length ? sources : ['common']
 });
 
-export const DANCES: readonly Dance[] = [
+const DANCES: readonly Dance[] = [
   dance('Gigue', /\b(gigue|giga|jig)\b/i, 'light and springing in compound time, felt in two or in four', 'quantz'),
   dance('Corrente', /\b(corrente)\b/i, 'running evenly in three, carried by its harmony from bar to bar'),
   dance('Courante', /\b(courante)\b/i, 'broad and grave in 3/2, its beats regrouping in two and three', 'quantz'),

@@ -23,7 +23,7 @@ const range = (name: string, low: string, high: string, highFrom: string, patter
 });
 
 /** More special names first. */
-export const INSTRUMENT_RANGES: readonly InstrumentRange[] = [
+const INSTRUMENT_RANGES: readonly InstrumentRange[] = [
   range('piccolo', 'D5', 'C8', 'A7', /piccolo/i),
   range('alto flute', 'G3', 'G6', 'D6', /alto flute/i),
   range('flute', 'C4', 'D7', 'A6', /fl(ute|öte|auto)\b/i),
@@ -54,11 +54,3 @@ export const INSTRUMENT_RANGES: readonly InstrumentRange[] = [
 
 /** The range of an instrument by the name of its part; null when the name is not known. */
 export const rangeOf = (name: string): InstrumentRange | null => INSTRUMENT_RANGES.find((r) => r.pattern.test(name)) ?? null;
-
-/** Open strings, low to high. Handbook 9.1. */
-export const OPEN_STRINGS: Record<string, readonly Pitch[]> = {
-  violin: ['G3', 'D4', 'A4', 'E5'].map(pitch),
-  viola: ['C3', 'G3', 'D4', 'A4'].map(pitch),
-  cello: ['C2', 'G2', 'D3', 'A3'].map(pitch),
-  'double bass': ['E1', 'A1', 'D2', 'G2'].map(pitch)
-};

@@ -31,7 +31,7 @@ export type SampleSet = (typeof SAMPLE_SETS)[number];
 const sound = (pattern: RegExp, program: number, samples: SampleSet, sustained = true): Sound => ({ pattern, program, samples, sustained });
 
 /** The first that fits a part's name or instrument sound is taken; names that hold others come first. */
-export const SOUNDS: readonly Sound[] = [
+const SOUNDS: readonly Sound[] = [
   sound(/english horn|cor anglais|englischhorn/i, 69, 'clarinet'),
   sound(/contrabassoon|bassoon|fagott|basson\b|dulcian/i, 70, 'bassoon'),
   sound(/oboe|hautbois|shawm|bagpipe|pipes?\b/i, 68, 'clarinet'),
@@ -57,7 +57,7 @@ export const SOUNDS: readonly Sound[] = [
 ];
 
 /** Where no name fits, the keyboard. */
-export const FALLBACK_SOUND: Sound = { pattern: /^/, program: 0, samples: 'piano', sustained: false };
+const FALLBACK_SOUND: Sound = { pattern: /^/, program: 0, samples: 'piano', sustained: false };
 
 export function soundOf(name: string, instrument = ''): Sound {
   return SOUNDS.find((s) => s.pattern.test(name)) ?? SOUNDS.find((s) => s.pattern.test(instrument)) ?? FALLBACK_SOUND;

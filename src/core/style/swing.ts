@@ -1,5 +1,5 @@
 /** Numbers of swing. Friberg & Sundström, Music Perception 19(3), 2002, as commonly summarised; handbook 1.8. */
-export const SWING = { shortSeconds: 0.1, mostRatio: 3.5, leastRatio: 1 };
+const SWING = { shortSeconds: 0.1, mostRatio: 3.5, leastRatio: 1 };
 
 /**
  * Ratio of the long to the short eighth at a tempo in beats a minute: the short note settles near a tenth of a

@@ -23,7 +23,7 @@ export interface PlayerSource {
 }
 
 /** Event on the window for every note that is handed to the audio clock. */
-export const SCHEDULED = 'nuvelo-scheduled';
+const SCHEDULED = 'nuvelo-scheduled';
 export interface ScheduledNote {
   note: string;
   bar: number;

@@ -6,7 +6,7 @@ import { commands, comparedSources, editions, pieces, readings, sources, studies
 import type { EditionInput } from '../../core/edition/open-edition.ts';
 import { hashOf, type Study } from './repositories/pieces.ts';
 
-export const ARCHIVE_FORMAT = 'nuvelo-archive/1';
+const ARCHIVE_FORMAT = 'nuvelo-archive/1';
 
 interface ArchivedSource {
   hash: string;

@@ -4,7 +4,7 @@ import type { Face, Glyphs, Matrix, Page, PageItem, Picture, Stroke } from './pa
 const MUTED = '#444';
 const FAMILY = "Tinos, 'Times New Roman', Times, serif";
 /** Family under which the music font stands in the file. */
-export const MUSIC_FAMILY = 'Nuvelo music';
+const MUSIC_FAMILY = 'Nuvelo music';
 
 const styleOf = (face: Face): string =>
   (face.startsWith('bold') ? ' font-weight="bold"' : '') + (face.endsWith('italic') ? ' font-style="italic"' : '');

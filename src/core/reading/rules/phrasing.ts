@@ -122,13 +122,13 @@ export function leaningPairs(c: RuleContext): { a: Tone; b: Tone; chord: NonNull
 }
 
 /** True when a tone is not a member of the chord under it. */
-export function isForeign(c: RuleContext, tone: Tone): boolean {
+function isForeign(c: RuleContext, tone: Tone): boolean {
   const chord = c.chordAt(tone.note.start);
   return chord !== null && !tonesOf(chord.root, chord.quality).includes(fifthsPc(tone.fifths));
 }
 
 /** Neighbouring stepwise tones in one direction, of nearly equal length, within one phrase. */
-export function stepwiseRuns(c: RuleContext, least: number): Tone[][] {
+function stepwiseRuns(c: RuleContext, least: number): Tone[][] {
   const runs: Tone[][] = [];
   const starts = new Set(c.facts.phrases.map((p) => `${p.start.n}/${p.start.d}`));
   let run: Tone[] = [];

@@ -3,7 +3,7 @@ import { integer } from './attributes.ts';
 import { child, childText, type Element } from './scan.ts';
 
 /** "1", "1, 2", "1-3" as ending numbers; [] when none can be read. */
-export function endingNumbers(text: string): number[] {
+function endingNumbers(text: string): number[] {
   const numbers: number[] = [];
   for (const item of text.split(/[,;\s]+/)) {
     const range = /^(\d+)\s*[-–]\s*(\d+)$/.exec(item.replace(/\.$/, ''));

@@ -8,7 +8,7 @@ const require = createRequire(import.meta.url);
 const font = (name: string): Buffer => readFileSync(require.resolve(`@expo-google-fonts/tinos/${name}.ttf`));
 
 /** The faces of the text, as TrueType. */
-export const FACES: Record<Face, Buffer> = {
+const FACES: Record<Face, Buffer> = {
   roman: font('400Regular/Tinos_400Regular'),
   italic: font('400Regular_Italic/Tinos_400Regular_Italic'),
   bold: font('700Bold/Tinos_700Bold'),
