@@ -37,9 +37,9 @@ test('what was added, removed and changed stands in its bar, in words', () => {
   const bars = marked(c);
   assert.deepEqual(
     bars.map((b) => b.bar),
-    ['bar 7', 'bar 12', 'bar 17']
+    ['bar 8', 'bar 12', 'bar 17']
   );
-  assert.match(bars[0].removed[0], /beat 2: hairpin diminuendo/);
+  assert.match(bars[0].removed[0], /^beat 1: hairpin diminuendo/);
   assert.deepEqual(bars[1].added, ['beat 1: dynamic ff']);
   assert.deepEqual(bars[2].changed, [{ from: 'beat 1: dynamic p', to: 'beat 1: dynamic pp' }]);
   // It is heard, too: the bar with ff is louder, the one with pp softer.

@@ -81,7 +81,10 @@ test('a player of a transposing instrument reads keys as they are written, with 
 test('commentary by section and bar; the study edition has it all, the page to play from has none of it', () => {
   const { edition } = openEdition(demoInput('andantino.abc'));
   const text = commentaryText(edition).map(plainBlock).join('\n');
-  assert.match(text, /^Section A: bar 1 to bar 8, in F major\nBar 1\n/);
+  assert.match(text, /^Section A: bar 1 to bar 8, F major to C major\nBar 1\n/);
+  // Numerals keep their case, also where a sentence begins with one.
+  assert.match(text, /ii6 leads to V64/);
+  assert.doesNotMatch(text, /Ii6|Iv /);
   assert.match(text, /Section B: bar 9 to bar 16/);
   assert.match(text, /To bar 16: The middle asks the question/);
   assert.match(text, /was considered and not taken/);

@@ -36,7 +36,8 @@ const NAMES: Record<MarkingKind, string> = {
   bowing: 'bowing'
 };
 
-const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
+/** With a capital; Roman numerals keep theirs, which tell the mode. */
+const capital = (text: string): string => (/^b?[iv]+[o%+]?\d*(?:\/\S+)?\s/.test(text) ? text : text[0].toUpperCase() + text.slice(1));
 
 /** "hairpin crescendo", "comma", "“from above”". */
 export const named = (m: Pick<Marking, 'kind' | 'value'>): string =>
