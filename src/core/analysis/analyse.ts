@@ -71,8 +71,38 @@ export function openAnalysis(score: Score, parts: readonly number[] | null = nul
 const overlaps = (texture: Texture, p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
   toTicks(texture, p.start) < end && toTicks(texture, p.end) > start;
 
+/**
+ * Keys, chords and phrases, which hang on one another: sections decide where keys close, cadences where phrases end,
+ * phrases where keys begin. `candidates` are the steps that may be cadences, in the keys as they were settled.
+ */
+function harmonyAndPhrases({ score, texture, joints }: Analysis, harmony: HarmonyResult, pins: readonly Pin[]) {
+  const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(texture, p, start, end));
+  const pinnedChord = (start: number, end: number): string | null => {
+    const pin = pins.find((p) => p.kind === 'chord' && overlaps(texture, p, start, end));
+    return pin?.kind === 'chord' ? pin.roman : null;
+  };
+  const timesOf = (span: HarmonySpan): [number, number] => [texture.slots[span.from].start, texture.slots[span.to - 1].end];
+  const bound = (span: HarmonySpan): boolean => pinnedKey(...timesOf(span)) || pinnedChord(...timesOf(span)) !== null;
+  const ends = sectionEnds(score, texture)
+    .filter((t) => t < texture.totalTicks)
+    .map((t) => slotIndexAt(texture, t));
+  const searched = searchWithPins(harmony, harmonyPins(texture, pins)).spans;
+  const found = inKeysThatSectionsClose(withoutPassingKeys(searched, bound), ends, bound);
+  let chords = chordFacts(texture, found, pinnedChord);
+  let candidates = cadenceCandidates(score, texture, chords);
+  const phrases = findPhrases(texture, joints, candidates, [...pins]);
+  const starts = phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(texture, p.start))).filter((k) => k >= 0);
+  const spans = fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
+  if (spans.some((span, k) => span !== found[k])) {
+    chords = chordFacts(texture, spans, pinnedChord);
+    candidates = cadenceCandidates(score, texture, chords);
+  }
+  return { chords, keys: keyFacts(texture, spans, chords, pinnedKey), phrases, candidates };
+}
+
 /** The facts of an opened score under the instructor's corrections. They bind, and what depends on them follows. */
-export function factsOf({ score, texture, harmony, comparison, parallels, joints }: Analysis, pins: readonly Pin[] = []): Facts {
+export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
+  const { score, texture, harmony, comparison, parallels } = analysis;
   const facts: Facts = {
     engine: ENGINE,
     keys: [],
@@ -85,27 +115,8 @@ export function factsOf({ score, texture, harmony, comparison, parallels, joints
     sequences: []
   };
   if (!harmony) return facts;
-  const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(texture, p, start, end));
-  const pinnedChord = (start: number, end: number): string | null => {
-    const pin = pins.find((p) => p.kind === 'chord' && overlaps(texture, p, start, end));
-    return pin?.kind === 'chord' ? pin.roman : null;
-  };
-  const timesOf = (span: HarmonySpan): [number, number] => [texture.slots[span.from].start, texture.slots[span.to - 1].end];
-  const bound = (span: HarmonySpan): boolean => pinnedKey(...timesOf(span)) || pinnedChord(...timesOf(span)) !== null;
-  const ends = sectionEnds(score, texture)
-    .filter((t) => t < texture.totalTicks)
-    .map((t) => slotIndexAt(texture, t));
-  const found = inKeysThatSectionsClose(withoutPassingKeys(searchWithPins(harmony, harmonyPins(texture, pins)).spans, bound), ends, bound);
-  const chords = chordFacts(texture, found, pinnedChord);
-  const closes = cadenceCandidates(score, texture, chords);
-  facts.phrases = findPhrases(texture, joints, closes, [...pins]);
-  // Where phrases begin and close decides where keys do; what closes them is then read in those keys.
-  const starts = facts.phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(texture, p.start))).filter((k) => k >= 0);
-  const spans = fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
-  const moved = spans.some((span, k) => span !== found[k]);
-  facts.chords = moved ? chordFacts(texture, spans, pinnedChord) : chords;
-  facts.keys = keyFacts(texture, spans, facts.chords, pinnedKey);
-  const candidates = moved ? cadenceCandidates(score, texture, facts.chords) : closes;
+  const { candidates, ...settled } = harmonyAndPhrases(analysis, harmony, pins);
+  Object.assign(facts, settled);
   facts.cadences = withPinnedCadences(
     chooseCadences(
       texture,

@@ -200,10 +200,9 @@ export function findPhrases(texture: Texture, ground: PhraseGround, candidates: 
         continue;
       }
       const octaves = Math.log2(Math.max(0.1, bars) / B.usualBars);
-      let value = best[a] - B.length * octaves * octaves + (Math.abs(bars - Math.round(bars)) < 0.01 ? B.wholeBars : 0);
-      if (isEven(bars)) value += B.evenBars;
-      // Lerdahl & Jackendoff 1983, grouping preference rule 5: groups of equal length.
-      if (a > 0 && Math.abs(bars - (startOf(nodes[a]) - startOf(nodes[from[a]])) / bar) < 0.01) value += B.alike;
+      let value = best[a] - B.length * octaves * octaves + (sameLength(bars, Math.round(bars)) ? B.wholeBars : 0);
+      if (B.evenLengths.some((n) => sameLength(bars, n))) value += B.evenBars;
+      if (a > 0 && sameLength(bars, (startOf(nodes[a]) - startOf(nodes[from[a]])) / bar)) value += B.alike;
       if (bars < B.shortestBars && !nodes[a].forced && !nodes[b].forced) value -= 3;
       if (bars <= B.openShortBars && b < nodes.length - 1 && !nodes[b].closed) value += B.openShort;
       if (b < nodes.length - 1) value += nodes[b].strength - B.price;
@@ -234,8 +233,8 @@ export function findPhrases(texture: Texture, ground: PhraseGround, candidates: 
   return phrases;
 }
 
-/** Two, four, eight: the lengths of most groups. */
-const isEven = (bars: number): boolean => [2, 4, 8].some((n) => Math.abs(bars - n) < 0.01);
+/** Lengths in bars come from a division, so they are compared within what that may lose. */
+const sameLength = (a: number, b: number): boolean => Math.abs(a - b) < 0.01;
 
 function usualBar(score: Score): number {
   const counts = new Map<number, number>();

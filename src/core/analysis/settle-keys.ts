@@ -11,15 +11,19 @@ function plainIn(span: HarmonySpan, key: Key): ChordType | null {
   return same && same.cost <= SETTLE.plain ? same : null;
 }
 
-const allPlainIn = (spans: readonly HarmonySpan[], key: Key): HarmonySpan[] | null => {
+/** Whether the instructor has settled a span. */
+type Bound = (span: HarmonySpan) => boolean;
+
+/** Spans read in another key; null where one is no plain chord there, or is settled. */
+function readIn(spans: readonly HarmonySpan[], key: Key, bound: Bound): HarmonySpan[] | null {
   const read: HarmonySpan[] = [];
   for (const span of spans) {
     const type = plainIn(span, key);
-    if (!type) return null;
+    if (!type || bound(span)) return null;
     read.push({ ...span, key, type });
   }
   return read;
-};
+}
 
 /** End of the run of spans in one key that begins at `from`. */
 function runEnd(spans: readonly HarmonySpan[], from: number): number {
@@ -31,18 +35,16 @@ function runEnd(spans: readonly HarmonySpan[], from: number): number {
 /**
  * A key needs its dominant: chords between two keys that have none of their own belong to the key before them, or
  * else to the one after, where they are plain chords there (pivots). Common practice; handbook 2.2, "a cadence confirms
- * a key". `bound` says whether the instructor has settled a span.
+ * a key".
  */
-export function withoutPassingKeys(spans: readonly HarmonySpan[], bound: (span: HarmonySpan) => boolean): HarmonySpan[] {
+export function withoutPassingKeys(spans: readonly HarmonySpan[], bound: Bound): HarmonySpan[] {
   const result = [...spans];
   for (let from = 0; from < result.length;) {
     const end = runEnd(result, from);
     const run = result.slice(from, end);
-    const passing = run.length <= SETTLE.passing && !run.some((s) => s.type.role === 'dominant' || bound(s));
-    const neighbours = [result[from - 1], result[end]].flatMap((s) => (s ? [s.key] : []));
-    if (passing && neighbours.length)
-      for (const key of neighbours) {
-        const read = allPlainIn(run, key);
+    if (run.length <= SETTLE.passing && !run.some((s) => s.type.role === 'dominant'))
+      for (const neighbour of [result[from - 1], result[end]]) {
+        const read = neighbour && readIn(run, neighbour.key, bound);
         if (!read) continue;
         result.splice(from, run.length, ...read);
         break;
@@ -55,28 +57,24 @@ export function withoutPassingKeys(spans: readonly HarmonySpan[], bound: (span: 
 /**
  * A phrase that begins on a chord, closes on it through its dominant and has no chord that is foreign to it is in that
  * key, though each step could be an applied dominant of the key around it. The close before it that led there, with the
- * chord that prepared it, belongs to that key too. `starts` are the spans with which phrases begin.
+ * chord that prepared it, belongs to that key too. Common practice. `starts` are the spans with which phrases begin.
  */
-export function inKeysThatPhrasesClose(
-  spans: readonly HarmonySpan[],
-  starts: readonly number[],
-  bound: (span: HarmonySpan) => boolean
-): HarmonySpan[] {
+export function inKeysThatPhrasesClose(spans: readonly HarmonySpan[], starts: readonly number[], bound: Bound): HarmonySpan[] {
   const result = [...spans];
   starts.forEach((start, k) => {
     const phrase = result.slice(start, starts[k + 1] ?? result.length);
     const key = keyClosed(phrase);
-    if (!key || phrase.length < SETTLE.phrase || sameKey(key, phrase[0].key) || phrase.some(bound)) return;
-    const read = allPlainIn(phrase, key);
-    if (!read || read[0].type.role !== 'tonic') return;
+    if (!key || phrase.length < SETTLE.phrase || sameKey(key, phrase[0].key)) return;
+    const read = readIn(phrase, key, bound);
+    if (read?.[0].type.role !== 'tonic') return;
     result.splice(start, phrase.length, ...read);
     // The phrase may begin in the chord on which the one before it closed.
     for (const end of [start, start + 1]) {
       const from = Math.max(starts[k - 1] ?? 0, end - SETTLE.close);
       const before = result.slice(from, end);
-      const led = allPlainIn(before, key);
-      if (led && sameKeyClosed(before, key) && led[0].type.role === 'predominant' && !before.some(bound))
-        result.splice(from, before.length, ...led);
+      const closed = keyClosed(before);
+      const led = closed && sameKey(closed, key) ? readIn(before, key, bound) : null;
+      if (led?.[0].type.role === 'predominant') result.splice(from, before.length, ...led);
     }
   });
   return result;
@@ -84,14 +82,10 @@ export function inKeysThatPhrasesClose(
 
 /**
  * A section that closes on a chord through the dominant of it closes in that key: the close, back to the chord that
- * prepares it, is read there. `ends` are the slots at which sections end (repeats, double bars); what goes on in the same
- * chord after the end is as it was.
+ * prepares it, is read there. Common practice. `ends` are the slots at which sections end (repeats, double bars); what
+ * goes on in the same chord after the end is as it was.
  */
-export function inKeysThatSectionsClose(
-  spans: readonly HarmonySpan[],
-  ends: readonly number[],
-  bound: (span: HarmonySpan) => boolean
-): HarmonySpan[] {
+export function inKeysThatSectionsClose(spans: readonly HarmonySpan[], ends: readonly number[], bound: Bound): HarmonySpan[] {
   const result = [...spans];
   for (const end of ends) {
     const k = result.findIndex((s) => s.from < end && s.to >= end);
@@ -105,8 +99,8 @@ export function inKeysThatSectionsClose(
       if (!type) break;
       if (type.role === 'predominant') from = i;
     }
-    const read = allPlainIn([...result.slice(from, k), goal], key);
-    if (!read || result.slice(from, k + 1).some(bound)) continue;
+    const read = readIn([...result.slice(from, k), goal], key, bound);
+    if (!read) continue;
     const rest = end < result[k].to ? [{ ...result[k], from: end }] : [];
     result.splice(from, k - from + 1, ...read, ...rest);
   }
@@ -121,28 +115,19 @@ function keyClosed(phrase: readonly HarmonySpan[]): Key | null {
   const dominant = from.key.tonic + from.type.root === goal + 1 && ['maj', 'dom7'].includes(from.type.quality);
   return dominant ? { tonic: goal, minor: to.type.quality === 'min' } : null;
 }
-const sameKeyClosed = (phrase: readonly HarmonySpan[], key: Key): boolean => {
-  const closed = keyClosed(phrase);
-  return closed !== null && sameKey(closed, key);
-};
 
 /**
  * A phrase that begins on the tonic of the key into which it soon goes is in that key from its first chord: keys return
- * at joints rather than a bar after them. `starts` are the spans with which phrases begin.
+ * at joints rather than a bar after them. Common practice. `starts` are the spans with which phrases begin.
  */
-export function fromPhraseStarts(
-  spans: readonly HarmonySpan[],
-  starts: readonly number[],
-  bound: (span: HarmonySpan) => boolean
-): HarmonySpan[] {
+export function fromPhraseStarts(spans: readonly HarmonySpan[], starts: readonly number[], bound: Bound): HarmonySpan[] {
   const result = [...spans];
   for (const start of starts) {
     const change = runEnd(result, start);
     if (change >= result.length || change - start > SETTLE.reach) continue;
     const before = result.slice(start, change);
-    const read = allPlainIn(before, result[change].key);
-    if (!read || read[0].type.role !== 'tonic' || before.some((s) => s.type.role === 'dominant' || bound(s))) continue;
-    result.splice(start, before.length, ...read);
+    const read = before.some((s) => s.type.role === 'dominant') ? null : readIn(before, result[change].key, bound);
+    if (read?.[0].type.role === 'tonic') result.splice(start, before.length, ...read);
   }
   return result;
 }

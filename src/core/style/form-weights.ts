@@ -31,8 +31,10 @@ export const BOUNDARY = {
   openShortBars: 2.4,
   usualBars: 4,
   wholeBars: 0.35,
-  /** A phrase of two, four or eight bars, and one as long as the phrase before it. */
+  /** The usual lengths of groups, in bars (common practice), and what one of them earns. */
+  evenLengths: [2, 4, 8],
   evenBars: 0.35,
+  /** A phrase as long as the one before it: Lerdahl & Jackendoff 1983, grouping preference rule 5 (symmetry), from memory. */
   alike: 0.4,
   shortestBars: 0.9,
   longestBars: 12

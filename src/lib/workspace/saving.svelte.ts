@@ -63,14 +63,24 @@ export class Saving {
     }
     this.behind = false;
     const from = this.confirmed.length;
-    const response = await fetch(`/api/readings/${this.readingId}/commands?after=${from}`).catch(() => null);
-    if (!response?.ok) return;
-    const { acts } = (await response.json()) as { acts: Act[] };
+    const acts = await this.actsAfter(from);
     if (!acts.length) return;
     if (!this.sending && from === this.confirmed.length) this.takeIn(acts, tell);
     // Own acts have gone out meanwhile: what was fetched may be too little, or hold them.
     else if (this.sending) this.behind = true;
     else await this.catchUp(tell);
+  }
+
+  /** What the server has beyond a revision; nothing while it does not answer. */
+  private async actsAfter(revision: number): Promise<Act[]> {
+    try {
+      const response = await fetch(`/api/readings/${this.readingId}/commands?after=${revision}`, {
+        signal: AbortSignal.timeout(ANSWER_MS)
+      });
+      return response.ok ? ((await response.json()) as { acts: Act[] }).acts : [];
+    } catch {
+      return [];
+    }
   }
 
   /** Resolves when everything that was done so far has been saved. */

@@ -16,7 +16,6 @@ export type Outcome = 'answered' | 'answer lost' | 'lost' | 'late';
 const realTimeout = globalThis.setTimeout;
 
 interface Window {
-  number: number;
   alive: boolean;
   saving: Saving;
   /** Commands in the order in which this window made them. */
@@ -67,7 +66,7 @@ export class Windows {
   /** Opens a window on the reading as it is stored now. */
   async openOne(): Promise<Window> {
     const log = (await actsAfter(this.db, this.readingId, 0)).map((a) => a.command);
-    const window = { number: this.all.length, alive: true, made: [], notices: [], fromElsewhere: 0 } as unknown as Window;
+    const window = { alive: true, made: [], notices: [], fromElsewhere: 0 } as unknown as Window;
     window.saving = this.inside.run(window, () => this.make(log, { notices: window.notices, changed: (n) => (window.fromElsewhere += n) }));
     this.open.push(window);
     this.all.push(window);
