@@ -4,8 +4,9 @@
  */
 import { draftId } from '../src/core/reading/draft.ts';
 import type { DifferenceKind } from '../src/core/collation/difference.ts';
-import type { Command } from '../src/core/reading/commands.ts';
-import type { Marking, Proposal } from '../src/core/reading/markings.ts';
+import type { Command } from '../src/core/reading/commands/index.ts';
+import type { Marking } from '../src/core/markings/marking.ts';
+import type { Proposal } from '../src/core/reading/proposal.ts';
 import { cmp, frac } from '../src/core/score/fraction.ts';
 import type { Score } from '../src/core/score/model.ts';
 import { measureAt } from '../src/core/score/position.ts';

@@ -10,7 +10,7 @@ import { analyse, factsOf, openAnalysis } from '../src/core/analysis/analyse.ts'
 import { details } from '../src/core/analysis/details.ts';
 import { openPerformance } from '../src/core/performance/open.ts';
 import { perform } from '../src/core/performance/perform.ts';
-import { EMPTY_READING } from '../src/core/reading/commands.ts';
+import { EMPTY_READING } from '../src/core/reading/reading.ts';
 import { propose } from '../src/core/reading/propose.ts';
 import type { Score } from '../src/core/score/model.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';

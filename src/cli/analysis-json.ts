@@ -1,5 +1,5 @@
 import { analyse } from '../core/analysis/analyse.ts';
-import type { Pin } from '../core/analysis/facts.ts';
+import type { Pin } from '../core/analysis/pins.ts';
 import { alteredNotes } from '../core/score/accidentals.ts';
 import { add, format, sub, ZERO, type Fraction } from '../core/score/fraction.ts';
 import type { Note, Part, Score } from '../core/score/model.ts';

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { midiFile } from '../core/performance/midi.ts';
 import { openPerformance } from '../core/performance/open.ts';
 import { perform } from '../core/performance/perform.ts';
-import { EMPTY_READING, type Reading } from '../core/reading/commands.ts';
+import { EMPTY_READING, type Reading } from '../core/reading/reading.ts';
 import { draftOf } from '../core/reading/draft.ts';
 import { propose } from '../core/reading/propose.ts';
 import { clock } from '../core/score/tempo.ts';

@@ -1,6 +1,7 @@
 import { lazily } from '../once.ts';
 import type { Analysis } from './analyse.ts';
-import type { Facts, Pin } from './facts.ts';
+import type { Facts } from './facts.ts';
+import type { Pin } from './pins.ts';
 import { gestures, type GestureFact } from './gestures.ts';
 import { harmonicRhythm, harmonicRhythmFacts, type HarmonicRhythmBar, type HarmonicRhythmFact } from './harmonic-rhythm.ts';
 import { findMotives, type MotiveFact } from './motives.ts';

@@ -1,6 +1,5 @@
 import type { Fraction } from '../score/fraction.ts';
 import type { Key } from './keys.ts';
-import type { NoteRole, VoiceName } from './roles.ts';
 import type { Quality, Role } from './vocabulary.ts';
 
 /** Id of a fact: its kind and where it begins, so that it outlives a new analysis of the same place. */
@@ -140,19 +139,3 @@ export interface Facts {
   parallels: ParallelFact[];
   sequences: SequenceFact[];
 }
-
-/** A correction by the instructor; times as in the facts. */
-export type Pin =
-  | { id: string; kind: 'key'; start: Fraction; end: Fraction; key: string }
-  | { id: string; kind: 'chord'; start: Fraction; end: Fraction; roman: string }
-  | { id: string; kind: 'phrase-start'; start: Fraction; here: boolean }
-  | { id: string; kind: 'cadence'; start: Fraction; type: CadenceType }
-  /** A section begins here and bears this label; an empty label means that none begins here. */
-  | { id: string; kind: 'section'; start: Fraction; label: string }
-  | { id: string; kind: 'role'; note: string; start: Fraction; role: NoteRole }
-  /** The note belongs to this voice of a line that holds several. */
-  | { id: string; kind: 'voice'; note: string; start: Fraction; voice: VoiceName }
-  /** Two places of equal length, in quarters, are the same music. */
-  | { id: string; kind: 'same-music'; start: Fraction; other: Fraction; length: Fraction }
-  /** A fact that the instructor does not want to see, by its id. */
-  | { id: string; kind: 'dismiss'; start: Fraction; fact: string; what: string };

@@ -2,7 +2,8 @@ import type { Score } from '../score/model.ts';
 import { toNumber } from '../score/fraction.ts';
 import { BOUNDARY } from '../style/form-weights.ts';
 import { sectionEnds, usualInterval, type CadenceCandidate } from './cadences.ts';
-import { factId, type PhraseFact, type Pin } from './facts.ts';
+import { factId, type PhraseFact } from './facts.ts';
+import type { Pin } from './pins.ts';
 import { firstFrom, fromTicks, slotAt, toTicks, type Texture, type Tone } from './texture.ts';
 
 interface Boundary {

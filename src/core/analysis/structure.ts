@@ -7,7 +7,6 @@ import { alignPlaces } from './align.ts';
 import { sectionEnds } from './cadences.ts';
 import {
   factId,
-  type Pin,
   type ChordFact,
   type KeyFact,
   type ParallelFact,
@@ -16,6 +15,7 @@ import {
   type SequenceFact,
   type Span
 } from './facts.ts';
+import type { Pin } from './pins.ts';
 import { beatGrid, beatIndexAt, beatsPerBar, heightOf, type Beat } from './grid.ts';
 import { parseKey } from './keys.ts';
 import { findPairs, type BeatPair } from './parallels.ts';

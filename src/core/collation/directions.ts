@@ -1,4 +1,5 @@
 import { eq, type Fraction } from '../score/fraction.ts';
+import { printMetronome } from '../score/metronome.ts';
 import type { Direction, Score } from '../score/model.ts';
 import { tempoOfWords } from '../style/tempo-words.ts';
 import type { BarCollector } from './bar-collector.ts';
@@ -11,7 +12,7 @@ function directionSays(d: Direction): [DifferenceKind, string] | null {
     case 'dynamic':
       return ['dynamic', d.value];
     case 'metronome':
-      return d.perMinute ? ['tempo', `${'dotted '.repeat(d.dots)}${d.unit} = ${d.perMinute}`] : null;
+      return d.perMinute ? ['tempo', printMetronome(d)] : null;
     case 'words':
       return d.text.trim() ? [tempoOfWords(d.text) ? 'tempo' : 'words', d.text.trim()] : null;
     default:

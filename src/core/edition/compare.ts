@@ -1,13 +1,13 @@
 import { pairUp } from '../collation/pair-up.ts';
 import type { Account, LoudnessAccount, Performance } from '../performance/perform.ts';
-import type { Reading } from '../reading/commands.ts';
-import type { Marking } from '../reading/markings.ts';
+import type { Reading } from '../reading/reading.ts';
+import { inWords } from '../markings/describe.ts';
+import type { Marking } from '../markings/marking.ts';
 import { eq, sub } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { barLabel, measureAt, positionIn, beatWords } from '../score/position.ts';
 import { PROFILES } from '../style/profiles.ts';
 import { SCHOOLS, type School } from '../style/schools.ts';
-import { named } from './text/commentary.ts';
 
 /** One side of a comparison: a reading as it is, or as it was frozen, and how it sounds. */
 export interface Side {
@@ -80,7 +80,7 @@ export function compareReadings(score: Score, a: Side, b: Side): ReadingComparis
     return `beat ${beatWords(positionIn(measure, sub(m.start, measure.start)).beat)}`;
   };
   const inBar = (m: Marking): ComparedBar => barOf(measureAt(score, m.start).index);
-  const says = (m: Marking): string => `${at(m)}: ${named(m)}`;
+  const says = (m: Marking): string => `${at(m)}: ${inWords(m)}`;
   const { pairs, onlyA, onlyB } = pair(a.reading.markings, b.reading.markings);
   for (const m of onlyA) inBar(m).removed.push(says(m));
   for (const m of onlyB) inBar(m).added.push(says(m));

@@ -1,7 +1,7 @@
 import type { Score } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
-import type { Marking } from '../reading/markings.ts';
+import type { Marking } from '../markings/marking.ts';
 import { sourceDescription, withApparatus, type Sources } from './apparatus.ts';
 import { editionMei } from './mei.ts';
 

@@ -3,7 +3,9 @@ import type { Measure } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
 import { ENGRAVING } from '../style/page-weights.ts';
-import type { Marking } from '../reading/markings.ts';
+import { kindOf, soundOf } from '../markings/describe.ts';
+import type { MeiPlace } from '../markings/description.ts';
+import type { Marking } from '../markings/marking.ts';
 import type { Chunk } from './chunk.ts';
 
 /** A row of analysis under the staff: text at a moment. */
@@ -29,58 +31,22 @@ export interface Frame {
 /** MEI time stamp: beats from 1 in units of the meter's denominator, from the bar's real beginning. */
 const tstamp = (measure: Measure, onset: Fraction): number => toNumber(add(mul(onset, frac(measure.time?.unit ?? 4, 4)), frac(1)));
 
-/** Words as MEI text, in two lines of about the same length when they are long. */
-function inLines(text: string): string {
-  const blanks = [...text.matchAll(/ /g)].map((m) => m.index);
-  if (text.length < ENGRAVING.longWords || !blanks.length) return escapeXml(text);
-  const at = blanks.reduce((a, b) => (Math.abs(2 * b - text.length) < Math.abs(2 * a - text.length) ? b : a));
-  return `${escapeXml(text.slice(0, at))}<lb/>${escapeXml(text.slice(at + 1))}`;
-}
-
-const ARTIC: Record<string, string> = {
-  staccato: 'stacc',
-  tenuto: 'ten',
-  staccatissimo: 'spicc',
-  'detached-legato': 'ten-stacc',
-  accent: 'acc',
-  'strong-accent': 'marc'
-};
-
-/** Control element of a marking for the measure in which it begins. */
-function element(score: Frame, m: Marking, measure: Measure): string {
-  const staff = staffNumber(score, m.part, m.staff);
-  const stamp = tstamp(measure, sub(m.start, measure.start));
-  const common = `xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" resp="#editor" staff="${staff}"`;
-  const anchor = m.note ? `startid="#${escapeXml(m.note)}"` : `tstamp="${stamp}"`;
-  switch (m.kind) {
-    case 'dynamic':
-      return `<dynam ${common} place="below" tstamp="${stamp}" enclose="brack">${escapeXml(m.value)}</dynam>`;
-    case 'hairpin': {
-      const end = m.end ?? m.start;
-      let last = measureAt(score, end);
-      if (cmp(end, last.start) === 0 && last.index > measure.index) last = score.measures[last.index - 1];
-      const tstamp2 = `${last.index - measure.index}m+${tstamp(last, sub(end, last.start))}`;
-      return `<hairpin ${common} place="below" form="${m.value === 'diminuendo' ? 'dim' : 'cres'}" lform="dashed" tstamp="${stamp}" tstamp2="${tstamp2}"/>`;
-    }
-    case 'slur':
-      return m.note && m.endNote ? `<slur ${common} lform="dashed" startid="#${escapeXml(m.note)}" endid="#${escapeXml(m.endNote)}"/>` : '';
-    case 'breath':
-    case 'comma':
-      return `<breath ${common} place="above" tstamp="${breathStamp(m, measure)}"/>`;
-    case 'fermata':
-      return `<fermata ${common} place="above" ${anchor}/>`;
-    case 'tempo':
-    case 'metronome':
-      return `<tempo ${common} place="above" tstamp="${stamp}"><rend fontstyle="italic" fontweight="normal">[${escapeXml(m.value)}]</rend></tempo>`;
-    case 'bowing':
-      return `<dir ${common} place="above" ${anchor}><rend glyph.auth="smufl" fontstyle="normal">${m.value === 'up-bow' ? '\uE612' : '\uE610'}</rend></dir>`;
-    case 'fingering':
-      return `<fing ${common} place="above" ${anchor}>${escapeXml(m.value)}</fing>`;
-    case 'text':
-      return `<dir ${common} place="above" tstamp="${stamp}"><rend fontstyle="italic">${inLines(`[${m.value}]`)}</rend></dir>`;
-    default:
-      return '';
-  }
+/** Where a marking stands in the measure in which it begins, as MEI attributes. */
+function placeIn(score: Frame, m: Marking, measure: Measure): MeiPlace {
+  const identity = `xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" resp="#editor"`;
+  const stamp = `tstamp="${tstamp(measure, sub(m.start, measure.start))}"`;
+  const end = m.end ?? m.start;
+  let last = measureAt(score, end);
+  // What ends with a bar ends there, not on the first beat of the next.
+  if (cmp(end, last.start) === 0 && last.index > measure.index) last = score.measures[last.index - 1];
+  return {
+    identity,
+    common: `${identity} staff="${staffNumber(score, m.part, m.staff)}"`,
+    stamp,
+    anchor: m.note ? `startid="#${escapeXml(m.note)}"` : stamp,
+    beforeTheEnd: `tstamp="${breathStamp(m, measure)}"`,
+    until: `tstamp2="${last.index - measure.index}m+${tstamp(last, sub(end, last.start))}"`
+  };
 }
 
 /** A breath stands at the end of its note (`end`), a little before the next entry, between the two. */
@@ -100,19 +66,17 @@ export function staffNumber(score: Frame, part: number, staff: number): number {
   return before + staff;
 }
 
-/** Articulations and accents belong into the note itself. */
-function withArticulations(mei: string, markings: readonly Marking[]): string {
+/** Puts signs inside of their notes: articulations and accents. */
+function withSignsInNotes(mei: string, signs: readonly { note: string; xml: string }[]): string {
   let result = mei;
-  for (const m of markings) {
-    if ((m.kind !== 'articulation' && m.kind !== 'accent') || !m.note) continue;
-    const at = result.indexOf(`xml:id="${m.note}"`);
+  for (const { note, xml } of signs) {
+    const at = result.indexOf(`xml:id="${note}"`);
     if (at < 0) continue;
-    const artic = `<artic xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" resp="#editor" artic="${ARTIC[m.value] ?? 'ten'}"/>`;
     const close = result.indexOf('>', at);
     if (result[close - 1] === '/') {
       const name = /<(\w+)[^<]*$/.exec(result.slice(0, at))?.[1] ?? 'note';
-      result = `${result.slice(0, close - 1)}>${artic}</${name}>${result.slice(close + 1)}`;
-    } else result = result.slice(0, close + 1) + artic + result.slice(close + 1);
+      result = `${result.slice(0, close - 1)}>${xml}</${name}>${result.slice(close + 1)}`;
+    } else result = result.slice(0, close + 1) + xml + result.slice(close + 1);
   }
   return result;
 }
@@ -147,7 +111,7 @@ function bracket(score: Frame, chunk: Chunk, r: RowEntry & { until: Fraction }):
 /** Markings as they are placed: a breath is drawn where its note ends. */
 export function placed(markings: readonly Marking[], note: (id: string) => { duration: Fraction } | undefined): Marking[] {
   return markings.map((m) => {
-    const held = (m.kind === 'breath' || m.kind === 'comma') && m.note ? note(m.note) : undefined;
+    const held = soundOf(m).pause && m.note ? note(m.note) : undefined;
     return held ? { ...m, end: add(m.start, held.duration) } : m;
   });
 }
@@ -166,9 +130,13 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
   };
   const byMeasure = new Map<number, string>();
   const put = (measure: Measure, xml: string) => byMeasure.set(measure.index, (byMeasure.get(measure.index) ?? '') + xml);
+  const inNotes: { note: string; xml: string }[] = [];
   for (const m of markings) {
     const measure = inside(m.start);
-    if (measure) put(measure, element(score, m, measure));
+    const sign = measure && kindOf(m.kind).mei(m, placeIn(score, m, measure));
+    if (!measure || !sign) continue;
+    if ('beside' in sign) put(measure, sign.beside);
+    else if (m.note) inNotes.push({ note: m.note, xml: sign.inNote });
   }
   const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
   for (const r of rows) {
@@ -180,7 +148,7 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
     const measure = inside(r.start);
     if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start))));
   }
-  let result = withArticulations(withoutOversize(mei), markings);
+  let result = withSignsInNotes(withoutOversize(mei), inNotes);
   for (const [index, xml] of byMeasure) {
     const at = result.indexOf(`xml:id="m${index}"`);
     const close = at < 0 ? -1 : result.indexOf('</measure>', at);

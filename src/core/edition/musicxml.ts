@@ -3,7 +3,10 @@ import type { Measure, Note, Score } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { NumberPool, slurNumbers } from '../score/musicxml/number-pool.ts';
 import { measureAt } from '../score/position.ts';
-import type { Marking } from '../reading/markings.ts';
+import { inWords, kindOf } from '../markings/describe.ts';
+import type { XmlSign } from '../markings/description.ts';
+import type { Marking } from '../markings/marking.ts';
+import { wordsXml } from '../markings/usual.ts';
 
 /** Text to be put into the source at an offset. Several at one offset keep their order. */
 interface Insertion {
@@ -17,49 +20,6 @@ const footnote = (m: Marking): string => {
   const words = [...m.because.map((b) => b.text), ...(m.remark ? [`To the player: ${m.remark}`] : [])].join(' ');
   return `<footnote>${escapeXml(words || 'Editorial.')}</footnote>`;
 };
-
-const ARTICULATIONS: Record<string, string> = {
-  staccato: '<staccato/>',
-  tenuto: '<tenuto/>',
-  staccatissimo: '<staccatissimo/>',
-  'detached-legato': '<detached-legato/>',
-  accent: '<accent/>',
-  'strong-accent': '<strong-accent/>',
-  breath: '<breath-mark>comma</breath-mark>',
-  comma: '<breath-mark>comma</breath-mark>'
-};
-
-/** The direction-type of a marking that hangs on a moment. */
-function directionType(m: Marking): string {
-  switch (m.kind) {
-    case 'dynamic':
-      return /^(p{1,6}|f{1,6}|mp|mf|sfz?|sfpp?|fp|rfz?|sffz|fz|n|pf|sfzp)$/.test(m.value)
-        ? `<dynamics>${`<${m.value}/>`}</dynamics>`
-        : `<dynamics><other-dynamics>${escapeXml(m.value)}</other-dynamics></dynamics>`;
-    case 'metronome': {
-      const match = /^(?:(whole|half|quarter|eighth|16th)(\.?)\s*=\s*)?(\d+(?:\.\d+)?)$/.exec(m.value.trim());
-      if (match)
-        return `<metronome><beat-unit>${match[1] ?? 'quarter'}</beat-unit>${match[2] ? '<beat-unit-dot/>' : ''}<per-minute>${match[3]}</per-minute></metronome>`;
-      return `<words>${escapeXml(m.value)}</words>`;
-    }
-    default:
-      return `<words${m.kind === 'tempo' || m.kind === 'text' ? ' font-style="italic"' : ''}>${escapeXml(m.value)}</words>`;
-  }
-}
-
-/** The notations content of a marking that hangs on a note. */
-function notation(m: Marking): string {
-  switch (m.kind) {
-    case 'fermata':
-      return '<fermata type="upright"/>';
-    case 'bowing':
-      return `<technical><${m.value === 'up-bow' ? 'up-bow' : 'down-bow'}/></technical>`;
-    case 'fingering':
-      return `<technical><fingering>${escapeXml(m.value)}</fingering></technical>`;
-    default:
-      return `<articulations>${ARTICULATIONS[m.value] ?? '<tenuto/>'}</articulations>`;
-  }
-}
 
 /** Writer of one score's markings: finds where in the source's text each one belongs. */
 class Splicer {
@@ -86,39 +46,33 @@ class Splicer {
   }
 
   add(m: Marking): void {
-    if (m.kind === 'slur') this.slur(m);
-    else if (m.kind === 'hairpin') this.hairpin(m);
+    const sign = kindOf(m.kind).musicXml(m);
+    if ('slur' in sign) this.slur(m, sign.slur);
+    else if ('wedge' in sign) this.wedge(m, sign);
+    else if ('direction' in sign) this.direction(m, m.start, sign.direction, sign.placement, footnote(m));
     else {
       const note = m.note ? this.notes.get(m.note) : undefined;
-      const hangs = note && !note.rest && ['articulation', 'accent', 'breath', 'comma', 'fermata', 'bowing', 'fingering'].includes(m.kind);
-      if (hangs) this.insertions.push({ at: note.notationsAt, xml: `<notations>${footnote(m)}${LEVEL}${notation(m)}</notations>` });
-      else this.direction(m, m.start, directionType(m), m.kind === 'dynamic' ? 'below' : 'above', footnote(m));
+      if (note && !note.rest)
+        this.insertions.push({ at: note.notationsAt, xml: `<notations>${footnote(m)}${LEVEL}${sign.notation}</notations>` });
+      // What has no note to hang on is said in words.
+      else this.direction(m, m.start, wordsXml(inWords(m)), 'above', footnote(m));
     }
   }
 
-  private slur(m: Marking): void {
+  private slur(m: Marking, ends: (number: number) => { start: string; stop: string }): void {
     const from = m.note ? this.notes.get(m.note) : undefined;
     const to = m.endNote ? this.notes.get(m.endNote) : undefined;
     if (!from || !to || from === to) return;
-    const number = this.slurNumbers.take(from.part, from.start, to.start);
-    this.insertions.push({
-      at: from.notationsAt,
-      xml: `<notations>${footnote(m)}${LEVEL}<slur type="start" number="${number}" line-type="dashed"/></notations>`
-    });
-    this.insertions.push({ at: to.notationsAt, xml: `<notations>${LEVEL}<slur type="stop" number="${number}"/></notations>` });
+    const { start, stop } = ends(this.slurNumbers.take(from.part, from.start, to.start));
+    this.insertions.push({ at: from.notationsAt, xml: `<notations>${footnote(m)}${LEVEL}${start}</notations>` });
+    this.insertions.push({ at: to.notationsAt, xml: `<notations>${LEVEL}${stop}</notations>` });
   }
 
-  private hairpin(m: Marking): void {
+  private wedge(m: Marking, { wedge, placement }: Extract<XmlSign, { wedge: unknown }>): void {
     if (!m.end || cmp(m.end, m.start) <= 0) return;
-    const number = this.wedgeNumbers.take(m.part, m.start, m.end);
-    this.direction(
-      m,
-      m.start,
-      `<wedge type="${m.value === 'diminuendo' ? 'diminuendo' : 'crescendo'}" number="${number}" line-type="dashed"/>`,
-      'below',
-      footnote(m)
-    );
-    this.direction(m, m.end, `<wedge type="stop" number="${number}"/>`, 'below', '');
+    const { start, stop } = wedge(this.wedgeNumbers.take(m.part, m.start, m.end));
+    this.direction(m, m.start, start, placement, footnote(m));
+    this.direction(m, m.end, stop, placement, '');
   }
 
   /** A direction at a moment: before the note that begins there, else before the one after it with an offset. */

@@ -5,7 +5,7 @@ import type { Facts } from '../analysis/facts.ts';
 import type { Texture } from '../analysis/texture.ts';
 import { performanceGround } from '../performance/ground.ts';
 import { perform } from '../performance/perform.ts';
-import { styleOf, type Reading } from '../reading/commands.ts';
+import { styleOf, type Reading } from '../reading/reading.ts';
 import { ruleContext } from '../reading/context.ts';
 import { propose } from '../reading/propose.ts';
 import { questionsOf } from '../reading/questions.ts';

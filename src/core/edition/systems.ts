@@ -1,7 +1,7 @@
 import { cmp } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { measureAt } from '../score/position.ts';
-import type { Marking } from '../reading/markings.ts';
+import type { Marking } from '../markings/marking.ts';
 import type { Chunk } from './chunk.ts';
 
 /** A chunk of measures with the systems it is set in; `systems` holds the first measure of each. */

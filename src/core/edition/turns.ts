@@ -1,6 +1,6 @@
 import { FALLBACK_TEMPO } from '../performance/ground.ts';
 import { tempoOfReading } from '../reading/in-force.ts';
-import type { Reading } from '../reading/commands.ts';
+import type { Reading } from '../reading/reading.ts';
 import { add, cmp, max, sub, toNumber, ZERO, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { TURNS } from '../style/page-weights.ts';

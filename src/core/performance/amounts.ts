@@ -1,5 +1,5 @@
 import { toTicks, type Texture } from '../analysis/texture.ts';
-import type { Reading } from '../reading/commands.ts';
+import type { Reading } from '../reading/reading.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { PROFILES } from '../style/profiles.ts';
 import type { SchoolAnswers, SchoolKey } from '../style/schools.ts';

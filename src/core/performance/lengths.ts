@@ -1,8 +1,13 @@
-import type { Reading } from '../reading/commands.ts';
+import { soundOf } from '../markings/describe.ts';
+import type { Reading } from '../reading/reading.ts';
+import type { Note } from '../score/model.ts';
+import { SIGN_SOUNDS, type SignSound } from '../style/articulations.ts';
 import { PAUSES, SHARES } from '../style/performance-weights.ts';
 import type { Settings } from './amounts.ts';
 import type { GroundTone, PerformanceGround } from './ground.ts';
 import type { Pause } from './time-effects.ts';
+
+type LengthSign = NonNullable<SignSound['length']>;
 
 /** Share of its written value that a note sounds, and why. */
 export interface Length {
@@ -14,17 +19,20 @@ const FULL: Length = { share: 1, because: 'full' };
 
 /** Editorial signs and slurs by note, and pauses that cut a note short. */
 export interface LengthMarks {
-  signs: Map<string, string>;
+  signs: Map<string, LengthSign>;
   /** 1 inside an editorial slur, 3 the second of a pair, 2 the end. */
   slurs: Map<string, 1 | 2 | 3>;
   pauses: Map<string, Pause['kind']>;
 }
 
 export function lengthMarks(ground: PerformanceGround, reading: Reading, pauses: readonly Pause[]): LengthMarks {
-  const signs = new Map<string, string>();
+  const signs = new Map<string, LengthSign>();
   const slurs = new Map<string, 1 | 2 | 3>();
-  const editorial = reading.markings.filter((m) => m.kind === 'slur' && m.note && m.endNote);
-  for (const m of reading.markings) if (m.kind === 'articulation' && m.note) signs.set(m.note, m.value);
+  const editorial = reading.markings.filter((m) => soundOf(m).binds && m.note && m.endNote);
+  for (const m of reading.markings) {
+    const { length } = soundOf(m);
+    if (length && m.note) signs.set(m.note, length);
+  }
   if (editorial.length) {
     const at = new Map(ground.tones.map((t, k) => [t.tone.note.id, k]));
     for (const m of editorial) {
@@ -46,10 +54,19 @@ export function lengthOf(ground: PerformanceGround, t: GroundTone, marks: Length
   return { ...usual, share: Math.max(0.1, 1 - (1 - usual.share) * amount) };
 }
 
+/** The sign that the length of a note follows: an editorial one outweighs print; a dot and a dash together are portato. */
+function signOf(note: Note, marks: LengthMarks): LengthSign | undefined {
+  const editorial = marks.signs.get(note.id);
+  if (editorial) return editorial;
+  const printed = new Set(note.marks?.map((m) => SIGN_SOUNDS[m.name]?.length));
+  if (printed.has('staccato') && printed.has('tenuto')) return 'detached-legato';
+  return [...printed].find((length) => length !== undefined);
+}
+
 function usualLength(ground: PerformanceGround, { tone, slur: printedSlur }: GroundTone, marks: LengthMarks, settings: Settings): Length {
   const { note } = tone;
   const at = tone.start;
-  const sign = marks.signs.get(note.id) ?? note.marks?.find((m) => /staccat|tenuto|detached/.test(m.name))?.name;
+  const sign = signOf(note, marks);
   const slur = marks.slurs.get(note.id) ?? printedSlur;
   const pause = marks.pauses.get(note.id);
   const cut = (length: Length): Length =>
@@ -70,7 +87,7 @@ function usualLength(ground: PerformanceGround, { tone, slur: printedSlur }: Gro
   const keyboard = ground.families[note.part] === 'keyboard';
   const plain = keyboard ? touch.keyboard : touch.other;
   const next = tone.next;
-  const detachedNext = next && (marks.signs.get(next.note.id) ?? next.note.marks?.find((m) => /^staccat/.test(m.name))?.name);
+  const detachedNext = next && /^staccat/.test(signOf(next.note, marks) ?? '');
   if (quarters >= 1 && detachedNext)
     return cut({ share: Math.min(plain, SHARES.beforeDetached), because: 'makes room for detached notes' });
   if (quarters > SHARES.longQuarters) return cut({ share: Math.max(plain, SHARES.long), because: 'long note' });

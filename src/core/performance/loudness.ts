@@ -1,9 +1,11 @@
 import { dynamicLevels } from '../reading/in-force.ts';
 import { dynamicPlan, levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
 import { toTicks } from '../analysis/texture.ts';
-import type { Reading } from '../reading/commands.ts';
+import { soundOf } from '../markings/describe.ts';
+import type { Reading } from '../reading/reading.ts';
 import { dynamicStep, isForced, STEP_DB, VELOCITY } from '../style/dynamics.ts';
 import type { EffectKey } from '../style/effects.ts';
+import { SIGN_SOUNDS } from '../style/articulations.ts';
 import { EMPHASIS, LOUDNESS } from '../style/performance-weights.ts';
 import { PLAN } from '../style/plan-weights.ts';
 import type { Settings } from './amounts.ts';
@@ -61,8 +63,10 @@ export function loudnessGround(
       : dynamicPlan(score, facts, { ...reading, part: p.index, plan: free })
   );
   const accents = new Map<string, number>();
-  for (const m of reading.markings)
-    if (m.kind === 'accent' && m.note) accents.set(m.note, m.value === 'strong-accent' ? LOUDNESS.strongAccent : LOUDNESS.accent);
+  for (const m of reading.markings) {
+    const { accent } = soundOf(m);
+    if (accent && m.note) accents.set(m.note, Math.max(accent, accents.get(m.note) ?? 0));
+  }
   const marks = dynamicLevels(score);
   const levels = score.parts.map((p) =>
     marks.filter((l) => l.part === p.index).map((l) => ({ at: toTicks(ground.texture, l.start), db: levelDb(l.step) }))
@@ -73,8 +77,9 @@ export function loudnessGround(
 
 /** Sforzandi, printed and editorial, as "part|tick". */
 function forcedNotes(ground: PerformanceGround, reading: Reading): Set<string> {
-  const signs = [...ground.score.directions.filter((d) => d.kind === 'dynamic'), ...reading.markings.filter((m) => m.kind === 'dynamic')];
-  return new Set(signs.flatMap((d) => (isForced(d.value) ? [`${d.part}|${toTicks(ground.texture, d.start)}`] : [])));
+  const printed = ground.score.directions.flatMap((d) => (d.kind === 'dynamic' && isForced(d.value) ? [d] : []));
+  const editorial = reading.markings.filter((m) => isForced(soundOf(m).sign ?? ''));
+  return new Set([...printed, ...editorial].map((d) => `${d.part}|${toTicks(ground.texture, d.start)}`));
 }
 
 /** The printed level in force at a tick, in decibels; mezzo forte where none is given yet. */
@@ -117,11 +122,7 @@ export function loudnessOf(
           ? LOUDNESS.resolution
           : 0;
   let accent = l.accents.get(note.id) ?? 0;
-  for (const m of note.marks ?? []) {
-    if (m.name === 'accent') accent = Math.max(accent, LOUDNESS.accent);
-    else if (m.name === 'strong-accent') accent = Math.max(accent, LOUDNESS.strongAccent);
-    else if (m.name === 'tenuto') accent = Math.max(accent, LOUDNESS.tenuto);
-  }
+  for (const m of note.marks ?? []) accent = Math.max(accent, SIGN_SOUNDS[m.name]?.accent ?? 0);
   if (l.forced.has(`${note.part}|${at}`)) {
     const strong = settings.school('sforzando', at) === 'absolute' ? levelDb(dynamicStep('f')! + 1) - begins : 0;
     accent = Math.max(accent, LOUDNESS.sforzandoSteps * STEP_DB, strong);

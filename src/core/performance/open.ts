@@ -1,6 +1,6 @@
 import { factsOf, openAnalysis } from '../analysis/analyse.ts';
 import { details } from '../analysis/details.ts';
-import type { Reading } from '../reading/commands.ts';
+import type { Reading } from '../reading/reading.ts';
 import type { Score } from '../score/model.ts';
 import { performanceGround, type PerformanceGround } from './ground.ts';
 

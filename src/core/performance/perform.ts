@@ -1,5 +1,6 @@
 import { neighbourOf } from '../analysis/neighbours.ts';
-import type { Reading } from '../reading/commands.ts';
+import { soundOf } from '../markings/describe.ts';
+import type { Reading } from '../reading/reading.ts';
 import { levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
 import { frac, toNumber } from '../score/fraction.ts';
 import { midi, transpose } from '../score/pitch.ts';
@@ -210,7 +211,10 @@ class Player {
     this.marks = lengthMarks(ground, reading, pauses);
     this.opens = new Set(pauses.map((p) => p.at));
     this.loud = loudnessGround(ground, reading, settings, plan);
-    for (const m of reading.markings) if (m.kind === 'text' && m.note) this.words.set(m.note, [...(this.words.get(m.note) ?? []), m.value]);
+    for (const m of reading.markings) {
+      const { words } = soundOf(m);
+      if (words && m.note) this.words.set(m.note, [...(this.words.get(m.note) ?? []), words]);
+    }
   }
 
   notes(): PlayedNote[] {

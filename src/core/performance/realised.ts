@@ -1,5 +1,6 @@
 import type { Facts } from '../analysis/facts.ts';
-import type { Reading } from '../reading/commands.ts';
+import { soundOf } from '../markings/describe.ts';
+import type { Reading } from '../reading/reading.ts';
 import { tempoOfReading } from '../reading/in-force.ts';
 import { placeName } from '../reading/places.ts';
 import { add, cmp, eq, type Fraction } from '../score/fraction.ts';
@@ -53,7 +54,7 @@ export function ornamentsIn(score: Score, facts: Facts, reading: Reading, from: 
       trillStart: schoolAt(reading, 'trill-start', note.start) === 'main' ? ('main' as const) : ('upper' as const),
       appoggiatura: schoolAt(reading, 'appoggiatura', note.start) === 'long' ? ('long' as const) : ('short' as const),
       placing: placingOf(schoolAt(reading, 'pipe-placing', note.start)),
-      words: reading.markings.filter((m) => m.kind === 'text' && m.note === note.id).map((m) => m.value)
+      words: reading.markings.flatMap((m) => (m.note === note.id ? (soundOf(m).words ?? []) : []))
     };
     const realisation = realise(score, facts, note, length, tempo, school, graces, next);
     if (!realisation) continue;

@@ -1,11 +1,9 @@
 import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
-import type { Recording } from '../reading/commands.ts';
+import type { Recording } from '../reading/reading.ts';
+import { LIMITS } from '../style/limits.ts';
 import type { Performance } from './perform.ts';
-
-/** The longest moment that is kept of a recording, in seconds: ten hours. */
-export const LONGEST_RECORDING = 36_000;
 
 /**
  * A moment of a recording as it is written: "67.5" seconds, or "1:07.5" minutes and seconds (below 60), also "1:02:03".
@@ -19,7 +17,7 @@ export function momentOf(text: string): number | string {
     return `In “${text}” the seconds are more than a minute holds; 59.99 is the most after a colon.`;
   if (match[1] !== undefined && minutes >= 60) return `In “${text}” the minutes are more than an hour holds.`;
   const value = 3600 * hours + 60 * minutes + seconds;
-  return value > LONGEST_RECORDING ? `“${text}” is more than the ten hours that are kept of a recording.` : value;
+  return value > LIMITS.recording ? `“${text}” is more than the ten hours that are kept of a recording.` : value;
 }
 
 /** A stretch between two moments that were written down: beats a minute in each recording, and in plan and page. */

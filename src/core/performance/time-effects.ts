@@ -1,11 +1,14 @@
 import { firstFrom, toTicks } from '../analysis/texture.ts';
-import type { Reading } from '../reading/commands.ts';
+import { soundOf } from '../markings/describe.ts';
+import type { Reading } from '../reading/reading.ts';
 import { metronomeMarkings } from '../reading/in-force.ts';
 import { add, toNumber } from '../score/fraction.ts';
 import type { EffectKey } from '../style/effects.ts';
-import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, MARKED_LEANING, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
+import { SIGN_SOUNDS } from '../style/articulations.ts';
+import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
 import { tempoOfWords } from '../style/tempo-words.ts';
-import { LAST_TIME, timeWord, type TimeWord } from '../style/time-words.ts';
+import type { TimeAct } from '../style/terms/acts.ts';
+import { readWords, timeActIn } from '../style/terms/read-words.ts';
 import { cellAt, type Cells } from './cells.ts';
 import { timeAlong } from './gradual.ts';
 import { beatTicks, type PerformanceGround } from './ground.ts';
@@ -30,19 +33,20 @@ export interface Pause {
   note?: string;
 }
 
-const PAUSE_MARKS: Record<string, Pause['kind']> = { 'breath-mark': 'breath', caesura: 'caesura' };
-
 /** All pauses, printed and editorial. */
 function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
   const found: Pause[] = [];
   const ends = ground.endOf;
   for (const { tone } of ground.tones)
-    for (const m of tone.note.marks ?? [])
-      if (PAUSE_MARKS[m.name]) found.push({ at: tone.end, kind: PAUSE_MARKS[m.name], note: tone.note.id });
+    for (const m of tone.note.marks ?? []) {
+      const pause = SIGN_SOUNDS[m.name]?.pause;
+      if (pause) found.push({ at: tone.end, kind: pause, note: tone.note.id });
+    }
   for (const m of reading.markings) {
+    const { pause, words } = soundOf(m);
     const end = m.note ? ends(m.note) : undefined;
-    if ((m.kind === 'breath' || m.kind === 'comma') && end !== undefined) found.push({ at: end, kind: m.kind, note: m.note });
-    else if (m.kind === 'text' && timeWord(m.value)?.kind === 'wait') found.push({ at: toTicks(ground.texture, m.start), kind: 'wait' });
+    if (pause && end !== undefined) found.push({ at: end, kind: pause, note: m.note });
+    else if (words && timeActIn(words)?.kind === 'wait') found.push({ at: toTicks(ground.texture, m.start), kind: 'wait' });
   }
   // One joint has one pause, the longest.
   const best = new Map<number, Pause>();
@@ -55,7 +59,7 @@ function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
 
 /** Notes under a fermata: ticks and how much longer. */
 function fermatas(ground: PerformanceGround, reading: Reading): { from: number; to: number; more: number }[] {
-  const editorial = new Set(reading.markings.flatMap((m) => (m.kind === 'fermata' && m.note ? [m.note] : [])));
+  const editorial = new Set(reading.markings.flatMap((m) => (soundOf(m).holds && m.note ? [m.note] : [])));
   const spans = new Map<string, { from: number; to: number; more: number }>();
   const shape = (value?: string): number =>
     /short|angled/.test(value ?? '') ? FERMATA.short : /long|square/.test(value ?? '') ? FERMATA.long : FERMATA.plain;
@@ -94,37 +98,42 @@ export interface GradualChange {
 }
 
 /** Last tempo over first tempo that a word asks for. */
-function lastOverFirst(word: TimeWord): number {
+function lastOverFirst(word: TimeAct): number {
   if (word.kind === 'new') return GRADUAL.other[word.size] ** word.way;
   if (word.kind === 'slow' || word.kind === 'fast') return GRADUAL[word.kind][word.size];
   return GRADUAL.atOnce;
 }
 
+/** Acts that change the tempo. */
+const changes = (act: TimeAct): boolean => 'size' in act || act.kind === 'at once';
+/** Acts that end a change under way. */
+const ends = (act: TimeAct | null): boolean => act !== null && (changes(act) || act.kind === 'restore' || act.kind === 'same');
+
 /** All gradual changes of tempo, printed and editorial. */
 function gradualChanges(ground: PerformanceGround, reading: Reading): GradualChange[] {
   const { score, texture, facts } = ground;
-  const calando = reading.period !== 'classical';
+  const act = (text: string): TimeAct | null => timeActIn(text, reading.period === 'classical');
   const words = [
     ...score.directions.flatMap((d) => (d.kind === 'words' ? [{ at: toTicks(texture, d.start), text: d.text }] : [])),
-    ...reading.markings.flatMap((m) => (m.kind === 'tempo' ? [{ at: toTicks(texture, m.start), text: m.value }] : []))
+    ...reading.markings.flatMap((m) => {
+      const { words: text } = soundOf(m);
+      return text === undefined ? [] : [{ at: toTicks(texture, m.start), text }];
+    })
   ].sort((a, b) => a.at - b.at);
   const marks = ground.marks.map((m) => m.at);
   const phraseEnds = facts.phrases.map((p) => toTicks(texture, p.end));
-  const stops = [
-    ...marks,
-    ...words.flatMap((w) => ((timeWord(w.text, calando)?.kind ?? 'wait') !== 'wait' || tempoOfWords(w.text) ? [w.at] : []))
-  ];
+  const stops = [...marks, ...words.flatMap((w) => (ends(act(w.text)) || tempoOfWords(w.text) ? [w.at] : []))];
   const found: GradualChange[] = [];
   let beforeAtOnce = 0;
   let before = -1;
   /** Tempo in force over the page's own, after “più mosso” and the like. */
   let base = 1;
   for (const { at, text } of words) {
-    const word = timeWord(text, calando);
+    const word = act(text);
     // A metronome mark, a tempo word or “a tempo” ends what “più mosso” had begun.
     if (word?.kind === 'restore' || tempoOfWords(text) || marks.some((m) => m > before && m <= at)) base = 1;
     before = at;
-    if (!word || word.kind === 'restore' || word.kind === 'wait' || at < beforeAtOnce) continue;
+    if (!word || !changes(word) || at < beforeAtOnce) continue;
     const bar = texture.measureStarts.findLastIndex((s) => s <= at);
     const furthest = texture.measureStarts[bar + GRADUAL.mostBars] ?? texture.totalTicks;
     const stop = Math.min(...stops.filter((s) => s > at), texture.totalTicks);
@@ -140,7 +149,7 @@ function gradualChanges(ground: PerformanceGround, reading: Reading): GradualCha
       w,
       base: word.kind === 'new' ? 1 : base,
       atOnce: 'way' in word || word.kind === 'at once',
-      lastTime: LAST_TIME.test(text),
+      lastTime: readWords(text).lastTime,
       text
     });
     beforeAtOnce = at + 1;
@@ -181,20 +190,14 @@ export const cutPoints = (acts: TimeActs): number[] => [
 
 /** Leaning notes of the line: appoggiaturas and suspensions, accents and dashes; at most a beat of each. */
 function leaningNotes(ground: PerformanceGround, reading: Reading): { from: number; to: number; share: number }[] {
-  const marked = new Set(
-    reading.markings.flatMap((m) =>
-      m.note && (m.kind === 'accent' || (m.kind === 'articulation' && m.value === 'tenuto')) ? [m.note] : []
-    )
-  );
+  const marked = new Map(reading.markings.flatMap((m) => (m.note ? [[m.note, soundOf(m).leans ?? 0] as const] : [])));
   return ground.tones.flatMap((t) => {
     if (!t.lead) return [];
     const { note, start, end } = t.tone;
     const leans =
       t.role === 'appoggiatura' || t.role === 'suspension'
         ? 1
-        : marked.has(note.id) || note.marks?.some((m) => /accent|tenuto/.test(m.name))
-          ? MARKED_LEANING
-          : 0;
+        : Math.max(marked.get(note.id) ?? 0, ...(note.marks ?? []).map((m) => SIGN_SOUNDS[m.name]?.leans ?? 0));
     return leans ? [{ from: start, to: Math.min(end, start + beatTicks(ground, ground.score.measures[note.measure])), share: leans }] : [];
   });
 }

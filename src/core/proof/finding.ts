@@ -1,9 +1,10 @@
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
-import type { Reading } from '../reading/commands.ts';
+import type { Reading } from '../reading/reading.ts';
 import type { RuleContext } from '../reading/context.ts';
 import type { Level } from '../reading/in-force.ts';
-import type { Marking, Proposal } from '../reading/markings.ts';
+import type { Marking } from '../markings/marking.ts';
+import type { Proposal } from '../reading/proposal.ts';
 import { format, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 

@@ -1,5 +1,5 @@
-import { againstPrinted } from '../reading/against-printed.ts';
 import { cmp, lte, toNumber } from '../score/fraction.ts';
+import { againstPrinted, soundOf } from '../markings/describe.ts';
 import { dynamicAt } from '../style/dynamics.ts';
 import { finding, type Check, type ProofContext } from './finding.ts';
 
@@ -183,9 +183,7 @@ const resolutionLouder: Check = (p) => {
   return line.slice(1).flatMap((t, k) => {
     const role = roles.get(line[k].note.id);
     if (role !== 'appoggiatura' && role !== 'suspension') return [];
-    const loud = p.reading.markings.some(
-      (m) => m.note === t.note.id && (m.kind === 'accent' || (m.kind === 'articulation' && m.value === 'tenuto'))
-    );
+    const loud = p.reading.markings.some((m) => m.note === t.note.id && soundOf(m).leans !== undefined);
     return loud
       ? [
           finding(
@@ -232,7 +230,10 @@ const sforzandoOutOfScale: Check = (p) => {
   if (p.rules.schools.sforzando !== 'absolute') return [];
   const signs = [
     ...p.score.directions.flatMap((d) => (d.kind === 'dynamic' && d.part === p.reading.part ? [{ sign: d.value, start: d.start }] : [])),
-    ...p.reading.markings.flatMap((m) => (m.kind === 'dynamic' && m.part === p.reading.part ? [{ sign: m.value, start: m.start }] : []))
+    ...p.reading.markings.flatMap((m) => {
+      const { sign } = soundOf(m);
+      return sign !== undefined && m.part === p.reading.part ? [{ sign, start: m.start }] : [];
+    })
   ];
   return signs.flatMap(({ sign, start }) => {
     const level = /^(sf|sfz|fz|rf|rfz|sffz)$/.test(sign) ? levelAt(p, start) : null;

@@ -1,10 +1,11 @@
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import type { Performance } from '../performance/perform.ts';
-import { styleOf, type Reading } from '../reading/commands.ts';
+import { styleOf, type Reading } from '../reading/reading.ts';
 import { ruleContext } from '../reading/context.ts';
 import { dynamicLevels } from '../reading/in-force.ts';
-import type { Proposal } from '../reading/markings.ts';
+import { swellsOf } from '../reading/swells.ts';
+import type { Proposal } from '../reading/proposal.ts';
 import { cmp } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { SEVERITIES, type Finding, type ProofContext } from './finding.ts';
@@ -27,6 +28,7 @@ export function proof(
   performed: { plan: Performance; page: Performance } | null = null
 ): Finding[] {
   const rules = ruleContext(score, facts, { ...styleOf(reading), details }, reading.part);
+  const levels = dynamicLevels(score, reading.markings);
   const context: ProofContext = {
     score,
     facts,
@@ -34,17 +36,8 @@ export function proof(
     reading,
     proposals,
     rules,
-    levels: dynamicLevels(score, reading.markings).filter((l) => l.part === reading.part),
-    hairpins: [
-      ...score.hairpins
-        .filter((h) => h.part === reading.part)
-        .map((h) => ({ id: h.id, up: h.kind === 'crescendo', start: h.start, end: h.end, editorial: false })),
-      ...reading.markings.flatMap((m) =>
-        m.kind === 'hairpin' && m.end && m.part === reading.part
-          ? [{ id: m.id, up: m.value === 'crescendo', start: m.start, end: m.end, editorial: true }]
-          : []
-      )
-    ].sort((a, b) => cmp(a.start, b.start))
+    levels: levels.filter((l) => l.part === reading.part),
+    hairpins: swellsOf(score, facts, reading.markings, levels, reading.part)
   };
   const found = new Map<string, Finding>();
   for (const check of [...LOUDNESS, ...TIME_CHECKS, ...TEXT_CHECKS])

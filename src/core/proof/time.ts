@@ -3,32 +3,56 @@ import { beatOfMeter } from '../score/meter.ts';
 import { tempoInForce, tempoMarks } from '../score/tempo.ts';
 import { clarityCeiling } from '../style/clarity.ts';
 import { TRILL_RATE } from '../style/ornaments.ts';
-import { onScaleBelow } from '../style/tempo-words.ts';
+import { onScaleBelow, setsATempo } from '../style/tempo-words.ts';
+import type { TimeAct } from '../style/terms/acts.ts';
+import { hurries, slows, timeActIn } from '../style/terms/read-words.ts';
+import { soundOf } from '../markings/describe.ts';
+import { metronomeMarkings } from '../reading/in-force.ts';
+import { measureAt } from '../score/position.ts';
 import { finding, type Check, type ProofContext } from './finding.ts';
 
-const SLOWER = /\b(poco )?(rit|rall|allarg|slarg|rallent|ritard|ritenut)/i;
-const FASTER = /\b(accel|string|affrett|animando|piu mosso|più mosso|stretto)/i;
-const RESTORED = /a tempo|tempo (i|primo|1)|l['’]istesso|meno mosso|molto meno|tempo di/i;
+/** Something that acts on time, printed or editorial: words, or a tempo in numbers, which ends what was under way. */
+interface TimeSaid {
+  text: string;
+  start: Fraction;
+  act: TimeAct;
+}
 
-/** Words on time, printed and editorial, in order. */
-function timeWords(p: ProofContext): { text: string; start: Fraction }[] {
-  const printed = p.score.directions.flatMap((d) => (d.kind === 'words' ? [{ text: d.text, start: d.start }] : []));
-  const editorial = p.reading.markings.flatMap((m) => (m.kind === 'tempo' || m.kind === 'text' ? [{ text: m.value, start: m.start }] : []));
-  const marks = [
-    ...tempoMarks(p.score).flatMap((m) => (m.printed ? [{ text: 'tempo i', start: m.start }] : [])),
-    ...p.reading.markings.flatMap((m) => (m.kind === 'metronome' ? [{ text: 'tempo i', start: m.start }] : []))
-  ];
+const RESTORES: TimeAct = { kind: 'restore' };
+
+/** What is said on time, in order. */
+function timeSaid(p: ProofContext): TimeSaid[] {
+  const classical = p.reading.period === 'classical';
+  const words = (text: string, start: Fraction): TimeSaid[] => {
+    const act = timeActIn(text, classical) ?? (setsATempo(text) ? RESTORES : null);
+    return act ? [{ text, start, act }] : [];
+  };
+  const printed = p.score.directions.flatMap((d) => (d.kind === 'words' ? words(d.text, d.start) : []));
+  const editorial = p.reading.markings.flatMap((m) => {
+    const sound = soundOf(m);
+    if (sound.tempo !== undefined) return [{ text: m.value, start: m.start, act: RESTORES }];
+    return sound.words === undefined ? [] : words(sound.words, m.start);
+  });
+  const marks = tempoMarks(p.score).flatMap((m) => (m.printed ? [{ text: m.text, start: m.start, act: RESTORES }] : []));
   return [...printed, ...editorial, ...marks].sort((a, b) => cmp(a.start, b.start));
 }
+
+/** Ends what is under way: the tempo comes back, or another change begins. */
+const endsIt = ({ act }: TimeSaid): boolean => act.kind === 'restore' || act.kind === 'same' || slows(act) || hurries(act);
+
+/** Whether something later ends what the k-th word began; a number at the same moment is what it starts from. */
+const isEnded = (said: readonly TimeSaid[], k: number): boolean =>
+  said.slice(k + 1).some((x) => cmp(x.start, said[k].start) > 0 && endsIt(x));
+
+/** Slows bit by bit or at once; another tempo that holds (meno mosso) is none of it. */
+const slowsDown = ({ act }: TimeSaid): boolean => act.kind === 'slow' || act.kind === 'at once';
 
 const lastBar = (p: ProofContext): Fraction => p.score.measures[Math.max(0, p.score.measures.length - 2)].start;
 
 const notRestored: Check = (p) => {
-  const words = timeWords(p);
+  const words = timeSaid(p);
   return words.flatMap((w, k) => {
-    if (!SLOWER.test(w.text) || lte(lastBar(p), w.start)) return [];
-    const next = words.slice(k + 1).find((x) => RESTORED.test(x.text) || SLOWER.test(x.text) || FASTER.test(x.text));
-    if (next) return [];
+    if (!slowsDown(w) || lte(lastBar(p), w.start) || isEnded(words, k)) return [];
     const phrase = p.facts.phrases.find((f) => cmp(f.start, w.start) > 0);
     // What slows into the end need not be taken back.
     if (!phrase) return [];
@@ -58,8 +82,8 @@ const notRestored: Check = (p) => {
 const EARLY_BARS = 3;
 
 const tooEarly: Check = (p) =>
-  timeWords(p).flatMap((w) => {
-    if (!SLOWER.test(w.text)) return [];
+  timeSaid(p).flatMap((w) => {
+    if (!slowsDown(w)) return [];
     const phrase = p.facts.phrases.find((f) => lte(f.start, w.start) && lt(w.start, f.end));
     if (!phrase) return [];
     const bars = p.rules.bar(phrase.last).index - p.rules.bar(w.start).index;
@@ -79,9 +103,9 @@ const tooEarly: Check = (p) =>
 const outsideTheRequest: Check = (p) => {
   const { requested, markings } = p.reading;
   if (!requested) return [];
-  const own = markings.flatMap((m) =>
-    m.kind === 'metronome' ? [{ rate: Number(/\d+(?:\.\d+)?$/.exec(m.value)?.[0]), start: m.start }] : []
-  );
+  // In beats of the meter, as the request is; a mark in another value counts by its length.
+  const beatsAMinute = (tempo: number, start: Fraction): number => tempo / toNumber(beatOfMeter(measureAt(p.score, start)).beat);
+  const own = metronomeMarkings(markings).map(({ tempo, start }) => ({ rate: beatsAMinute(tempo, start), start }));
   const printed = tempoMarks(p.score)
     .filter((m) => m.measure === 0)
     .map((m) => ({ rate: (m.low + m.high) / 2 / toNumber(beatOfMeter(p.score.measures[0]).beat), start: m.start }));
@@ -119,10 +143,10 @@ const decorationTooDense: Check = (p) => {
 };
 
 const withoutEnd: Check = (p) => {
-  const words = timeWords(p);
+  const words = timeSaid(p);
   return words.flatMap((w, k) => {
-    if (!/\b(accel|string|affrett|animando)/i.test(w.text)) return [];
-    return words.slice(k + 1).some((x) => RESTORED.test(x.text) || SLOWER.test(x.text) || FASTER.test(x.text))
+    if (w.act.kind !== 'fast') return [];
+    return isEnded(words, k)
       ? []
       : [
           finding(
@@ -140,7 +164,7 @@ const onTopOfSlowing: Check = (p) =>
   p.details.rhythms
     .filter((r) => r.kind === 'written-out slowing')
     .flatMap((r) => {
-      const word = timeWords(p).find((w) => SLOWER.test(w.text) && lte(r.start, w.start) && lt(w.start, r.end));
+      const word = timeSaid(p).find((w) => slowsDown(w) && lte(r.start, w.start) && lt(w.start, r.end));
       return word
         ? [
             finding(

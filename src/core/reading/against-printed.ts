@@ -1,6 +1,6 @@
 import { cmp } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import type { Marking } from './markings.ts';
+import type { Marking } from '../markings/marking.ts';
 
 /** What is printed where a marking would say the opposite, in words; null where they agree. The page comes first: such a marking needs a reason. */
 export function againstPrinted(score: Score, marking: Pick<Marking, 'kind' | 'value' | 'part' | 'start' | 'end' | 'note'>): string | null {

@@ -1,12 +1,13 @@
 import type { Facts, KeyFact } from '../analysis/facts.ts';
 import { alteredNotes } from '../score/accidentals.ts';
 import { add, cmp, lt, toNumber, type Fraction } from '../score/fraction.ts';
+import { printMetronome } from '../score/metronome.ts';
 import type { Direction, Score } from '../score/model.ts';
 import { pitchName } from '../score/pitch.ts';
 import { keyForPlayer } from '../score/transposition.ts';
-import { lookUp } from '../style/terms/lookup.ts';
+import { lookUp, phrasesOf } from '../style/terms/lookup.ts';
 import { dynamicLevels, levelInForce } from './in-force.ts';
-import type { Marking } from './markings.ts';
+import type { Marking } from '../markings/marking.ts';
 import { placeName } from './places.ts';
 import { tempoInForce } from '../score/tempo.ts';
 import { keyName } from '../analysis/keys.ts';
@@ -34,10 +35,11 @@ function pageSays(d: Direction): string | null {
       return d.value;
     case 'words': {
       const { terms } = lookUp(d.text);
-      return `“${d.text}”${terms.length ? `: ${terms.map((t) => t.translation).join(', ')}` : ''}`;
+      const phrases = phrasesOf(terms).map((p) => p.translation);
+      return `“${d.text}”${phrases.length ? `: ${phrases.join(', ')}` : ''}`;
     }
     case 'metronome':
-      return d.perMinute ? `${d.dots ? 'dotted ' : ''}${d.unit} = ${d.perMinute}` : null;
+      return d.perMinute ? printMetronome(d) : null;
     case 'wedge':
       return d.type === 'crescendo' || d.type === 'diminuendo' ? `${d.type} hairpin` : null;
     case 'rehearsal':

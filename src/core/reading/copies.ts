@@ -3,7 +3,8 @@ import { add, cmp, lt, sub, type Fraction } from '../score/fraction.ts';
 import type { Note, Score } from '../score/model.ts';
 import { barLabel, measureAt } from '../score/position.ts';
 import { dynamicAt, dynamicStep } from '../style/dynamics.ts';
-import type { Marking } from './markings.ts';
+import { soundOf } from '../markings/describe.ts';
+import type { Marking } from '../markings/marking.ts';
 
 /** A place with the same music as some bars. */
 export interface SamePlace {
@@ -55,8 +56,9 @@ export function copiesAt(
     if (m.endNote && !endNote) return [];
     const start = note?.start ?? add(m.start, shift);
     let value = m.value;
-    if (m.kind === 'dynamic' && steps) {
-      const step = dynamicStep(m.value);
+    const { sign } = soundOf(m);
+    if (sign !== undefined && steps) {
+      const step = dynamicStep(sign);
       if (step !== null) value = dynamicAt(step + steps);
     }
     if (markings.some((o) => o.kind === m.kind && o.value === value && cmp(o.start, start) === 0)) return [];

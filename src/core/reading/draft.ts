@@ -1,4 +1,5 @@
-import type { Marking, Proposal } from './markings.ts';
+import type { Marking } from '../markings/marking.ts';
+import type { Proposal } from './proposal.ts';
 
 /** Proposals from this strength on go into a draft; weaker ones stay open. Set by hand. */
 const DRAFT_STRENGTH = 0.4;

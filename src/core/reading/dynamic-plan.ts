@@ -5,8 +5,9 @@ import { measureAt } from '../score/position.ts';
 import { DYNAMIC_STEPS, dynamicStep, STEP_DB } from '../style/dynamics.ts';
 import { PLAN } from '../style/plan-weights.ts';
 import { PROFILES } from '../style/profiles.ts';
-import type { Reading } from './commands.ts';
+import type { Reading } from './reading.ts';
 import { dynamicLevels } from './in-force.ts';
+import { swellsOf } from './swells.ts';
 
 /** A corner of the plan: time in quarters, level in steps (0 = pppp … 9 = ffff); a jump is two corners at one time. */
 export interface PlanPoint {
@@ -83,16 +84,7 @@ function markedCurve(score: Score, facts: Facts, reading: Reading): { points: Pl
   const { part } = reading;
   const profile = PROFILES[reading.period];
   const levels = dynamicLevels(score, reading.markings).filter((l) => l.part === part);
-  const marks = [
-    ...score.hairpins
-      .filter((h) => h.part === part)
-      .map((h) => ({ id: h.id, up: h.kind === 'crescendo', start: h.start, end: h.end, editorial: false })),
-    ...reading.markings.flatMap((m) =>
-      m.kind === 'hairpin' && m.end && m.part === part
-        ? [{ id: m.id, up: m.value === 'crescendo', start: m.start, end: m.end, editorial: true }]
-        : []
-    )
-  ].sort((a, b) => cmp(a.start, b.start));
+  const marks = swellsOf(score, facts, reading.markings, levels, part);
   const first = dynamicStep(profile.opening ?? 'mf') ?? 5;
   let step = levels[0] && cmp(levels[0].start, score.measures[0].start) === 0 ? levels[0].step : first;
   const points: PlanPoint[] = [{ time: 0, level: step }];
@@ -130,14 +122,15 @@ function markedCurve(score: Score, facts: Facts, reading: Reading): { points: Pl
     // comes back after the figure, or with the next phrase.
     const short = toNumber(sub(pin.end, pin.start)) <= toNumber(measureAt(score, pin.start).length);
     const fits = goal && goal.step !== step && goal.step > step === pin.up;
-    const inflects = !fits && short && pin.editorial;
-    const by = inflects ? PLAN.inflection : profile.hairpinSteps;
-    const to = fits ? goal.step : clamp(step + (pin.up ? 1 : -1) * by);
+    const inflects = !fits && short && pin.editorial && !pin.words;
+    const by = inflects ? PLAN.inflection : profile.hairpinSteps * PLAN.bySize[pin.size];
+    const to = pin.toNothing ? Math.min(PLAN.nothing, clamp(step - PLAN.dying)) : fits ? goal.step : clamp(step + (pin.up ? 1 : -1) * by);
     done = toNumber(pin.end);
     points.push({ time, level: step }, { time: done, level: to });
-    hairpins.push({ ...pin, from: step, to, room: 0, open: !goal });
+    const { id, up, start, end, editorial } = pin;
+    hairpins.push({ id, up, start, end, editorial, from: step, to, room: 0, open: !goal && !pin.toNothing });
     if (inflects) points.push({ time: done, level: step });
-    else if (!fits && pin.editorial)
+    else if (!fits && pin.editorial && !pin.words)
       back = { level: step, time: toNumber(facts.phrases.find((p) => cmp(p.start, pin.end) >= 0)?.start ?? pin.end) };
     if (!inflects) step = to;
   }

@@ -1,33 +1,94 @@
+import { soundOf } from '../markings/describe.ts';
+import type { Marking } from '../markings/marking.ts';
 import { cmp, lte, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import { metronomeQuarters, tempoMarks } from '../score/tempo.ts';
-import { dynamicStep } from '../style/dynamics.ts';
-import type { Marking } from './markings.ts';
+import { tempoMarks } from '../score/tempo.ts';
+import { dynamicAt, dynamicStep } from '../style/dynamics.ts';
+import type { LoudnessAct } from '../style/terms/acts.ts';
+import { readWords } from '../style/terms/read-words.ts';
+import type { Steps, Tempo } from '../units.ts';
 
 /** A dynamic level that holds from a moment on. */
 export interface Level {
   start: Fraction;
   part: number;
   staff: number;
+  /** As it is printed; the level itself where words ask for it. */
   sign: string;
-  step: number;
+  step: Steps;
   editorial: boolean;
 }
 
-/** All dynamic levels, printed and editorial, in order of time. Accents such as sf are left out. */
+/** Words, printed or editorial, with what they do to the loudness. */
+export interface LoudnessWords {
+  start: Fraction;
+  part: number;
+  staff: number;
+  text: string;
+  act: LoudnessAct;
+  editorial: boolean;
+  /** Id of the direction or the marking. */
+  id: string;
+}
+
+type Placed = Pick<Level, 'start' | 'part' | 'staff' | 'editorial'>;
+
+/** All words that act on loudness, in order of time. */
+export function loudnessWords(score: Score, markings: readonly Marking[] = []): LoudnessWords[] {
+  const printed = score.directions.flatMap((d) => (d.kind === 'words' ? [{ ...placeOf(d, false), text: d.text, id: d.id }] : []));
+  const editorial = markings.flatMap((m) => {
+    const { words } = soundOf(m);
+    return words === undefined ? [] : [{ ...placeOf(m, true), text: words, id: m.id }];
+  });
+  return [...printed, ...editorial]
+    .flatMap((w) => {
+      const act = readWords(w.text).loudness;
+      return act ? [{ ...w, act }] : [];
+    })
+    .sort((a, b) => cmp(a.start, b.start));
+}
+
+const placeOf = ({ start, part, staff }: { start: Fraction; part: number; staff: number }, editorial: boolean): Placed => ({
+  start,
+  part,
+  staff,
+  editorial
+});
+
+/** The level that words bring where another is in force; null where they change nothing. */
+function stepBy(act: LoudnessAct, before: Steps | null): Steps | null {
+  if (act.kind === 'swell') return null;
+  if (act.kind === 'step') return before === null ? null : before + act.way;
+  const step = dynamicStep(act.sign)!;
+  if (before !== null && ((act.bound === 'most' && before <= step) || (act.bound === 'least' && before >= step))) return null;
+  return step;
+}
+
+/** All dynamic levels, printed and editorial, by sign and by word, in order of time. Accents such as sf are left out. */
 export function dynamicLevels(score: Score, markings: readonly Marking[] = []): Level[] {
   const levels: Level[] = [];
-  for (const d of score.directions) {
-    if (d.kind !== 'dynamic') continue;
-    const step = dynamicStep(d.value);
-    if (step !== null) levels.push({ start: d.start, part: d.part, staff: d.staff, sign: d.value, step, editorial: false });
-  }
+  const add = (place: Placed, sign: string): void => {
+    const step = dynamicStep(sign);
+    if (step !== null) levels.push({ ...place, sign, step });
+  };
+  for (const d of score.directions) if (d.kind === 'dynamic') add(placeOf(d, false), d.value);
   for (const m of markings) {
-    if (m.kind !== 'dynamic') continue;
-    const step = dynamicStep(m.value);
-    if (step !== null) levels.push({ start: m.start, part: m.part, staff: m.staff, sign: m.value, step, editorial: true });
+    const { sign } = soundOf(m);
+    if (sign !== undefined) add(placeOf(m, true), sign);
   }
-  return levels.sort((a, b) => cmp(a.start, b.start));
+  const inOrder = (a: Level, b: Level): number => cmp(a.start, b.start);
+  levels.sort(inOrder);
+  // Words come after the signs of their moment: what "più forte" is louder than has to be known.
+  for (const { start, part, staff, editorial, act } of loudnessWords(score, markings)) {
+    const before = levelInForce(levels, part, start);
+    // A sign at the same moment outweighs the word beside it: "p sotto voce".
+    if (before && cmp(before.start, start) === 0) continue;
+    const step = stepBy(act, before?.step ?? null);
+    if (step === null) continue;
+    levels.push({ start, part, staff, editorial, sign: dynamicAt(step), step });
+    levels.sort(inOrder);
+  }
+  return levels;
 }
 
 /** The level in force in a part at a moment; null where nothing has been said yet. */
@@ -40,18 +101,17 @@ export function levelInForce(levels: readonly Level[], part: number, at: Fractio
   return found;
 }
 
-/** Editorial metronome marks with their tempo in quarters a minute, in order of time. */
-export const metronomeMarkings = (markings: readonly Marking[]): { start: Fraction; tempo: number }[] =>
+/** Editorial metronome marks with their tempo, in order of time. */
+export const metronomeMarkings = (markings: readonly Marking[]): { start: Fraction; tempo: Tempo }[] =>
   markings
     .flatMap((m) => {
-      const match = m.kind === 'metronome' ? /^\s*(\w+)(\.*)\s*=\s*(.+)$/.exec(m.value) : null;
-      const tempo = match ? metronomeQuarters({ unit: match[1], dots: match[2].length, perMinute: match[3] }) : 0;
-      return tempo ? [{ start: m.start, tempo }] : [];
+      const { tempo } = soundOf(m);
+      return tempo === undefined ? [] : [{ start: m.start, tempo }];
     })
     .sort((a, b) => cmp(a.start, b.start));
 
-/** Tempo of a reading at a moment in quarters a minute: of the last mark, printed or editorial; an editorial one outweighs the page at its moment. */
-export function tempoOfReading(score: Score, markings: readonly Marking[], at: Fraction): number | null {
+/** Tempo of a reading at a moment: of the last mark, printed or editorial; an editorial one outweighs the page at its moment. */
+export function tempoOfReading(score: Score, markings: readonly Marking[], at: Fraction): Tempo | null {
   const own = metronomeMarkings(markings).findLast((m) => lte(m.start, at));
   const printed = tempoMarks(score).findLast((m) => lte(m.start, at));
   if (own && (!printed || lte(printed.start, own.start))) return own.tempo;

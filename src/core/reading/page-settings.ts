@@ -1,4 +1,6 @@
-import type { MarkingKind } from './markings.ts';
+import type { ObjectSchema } from 'joi';
+import { MARKING_KINDS, type MarkingKind } from '../markings/kinds/index.ts';
+import type { SchemaKit } from '../schema-kit.ts';
 
 /** Paper on which an edition is printed; lengths in points (72 to the inch). ISO 216; ANSI/ASME Y14.1. */
 export const PAPERS = { A4: [595.28, 841.89], Letter: [612, 792] } as const;
@@ -46,3 +48,15 @@ export const shows = ({ variant, show }: Pick<PageSettings, 'variant' | 'show'>,
 /** The markings that stand on the pages. */
 export const shownMarkings = <M extends { kind: MarkingKind }>(markings: readonly M[], settings: PageSettings): M[] =>
   settings.variant === 'blank' ? [] : markings.filter((m) => !settings.hidden.includes(m.kind));
+
+export function pageSettingsSchema({ joi, oneOf, record }: SchemaKit): ObjectSchema<PageSettings> {
+  const several = (values: readonly string[]) => joi.array().items(oneOf(values)).unique();
+  return record({
+    paper: oneOf(Object.keys(PAPERS)),
+    landscape: joi.boolean(),
+    staff: oneOf(Object.keys(STAFF_SIZES)),
+    variant: oneOf(VARIANTS),
+    show: several(EXTRAS),
+    hidden: several(MARKING_KINDS)
+  });
+}

@@ -4,7 +4,8 @@ import { cmp, format, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { strengthIn, type Period } from '../style/profiles.ts';
 import { ruleContext, type RuleContext, type Style } from './context.ts';
-import type { Proposal } from './markings.ts';
+import { clash } from '../markings/describe.ts';
+import type { Proposal } from './proposal.ts';
 import { RULES } from './rules/index.ts';
 import type { Draft, Rule } from './rules/rule.ts';
 
@@ -36,17 +37,6 @@ function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft):
     } else proposal.marking.end = draft.to;
   }
   return proposal;
-}
-
-/** Two proposals that would say the same, or the opposite, at one place. */
-function clash(a: Proposal, b: Proposal): boolean {
-  const x = a.marking;
-  const y = b.marking;
-  if (x.kind !== y.kind) return false;
-  // Words on different matters may stand side by side.
-  if (x.kind === 'text') return x.value === y.value && cmp(x.start, y.start) === 0;
-  if (x.kind === 'hairpin') return cmp(x.start, y.end!) < 0 && cmp(y.start, x.end!) < 0;
-  return cmp(x.start, y.start) === 0;
 }
 
 /** Runs all rules that a style knows over one context. */
@@ -88,7 +78,7 @@ export function propose(score: Score, facts: Facts, style: Style | Period, part 
   const byKind = new Map<string, Proposal[]>();
   for (const proposal of all) {
     const same = byKind.get(proposal.marking.kind) ?? [];
-    const stronger = same.find((other) => clash(other, proposal));
+    const stronger = same.find((other) => clash(other.marking, proposal.marking));
     if (stronger) {
       const { value } = proposal.marking;
       if (value !== stronger.marking.value && proposal.rule !== stronger.rule)

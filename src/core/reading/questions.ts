@@ -4,9 +4,9 @@ import { cmp, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { PROFILES } from '../style/profiles.ts';
 import { SCHOOLS, type LocalAnswer, type School, type SchoolKey } from '../style/schools.ts';
-import type { Reading } from './commands.ts';
+import type { Reading } from './reading.ts';
 import type { RuleContext, Style } from './context.ts';
-import type { Proposal } from './markings.ts';
+import type { Proposal } from './proposal.ts';
 import { propose } from './propose.ts';
 
 /** A question of school as it stands for one piece. */

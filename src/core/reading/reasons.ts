@@ -3,7 +3,7 @@ import type { Facts } from '../analysis/facts.ts';
 import { keyName } from '../analysis/keys.ts';
 import { cmp, lt, lte } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import type { Because, Marking } from './markings.ts';
+import type { Because, Marking } from '../markings/marking.ts';
 import { placeName } from './places.ts';
 
 /** No more reasons than this: what matters most comes first. */

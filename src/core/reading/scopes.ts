@@ -1,6 +1,6 @@
 import type { Facts } from '../analysis/facts.ts';
 import { cmp, lt, type Fraction } from '../score/fraction.ts';
-import type { Proposal } from './markings.ts';
+import type { Proposal } from './proposal.ts';
 
 /** How far one act of keeping or setting aside reaches. */
 export const SCOPES = ['bars', 'phrase', 'section', 'kind', 'rule'] as const;

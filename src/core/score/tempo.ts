@@ -1,56 +1,8 @@
 import { distinct } from '../distinct.ts';
-import { cmp, frac, mul, toNumber, type Fraction } from './fraction.ts';
-import type { Direction, Score } from './model.ts';
+import { cmp, toNumber, type Fraction } from './fraction.ts';
+import { findMetronome, printMetronome, quartersAMinute, readMetronome, unitLength } from './metronome.ts';
+import type { Score } from './model.ts';
 import { unfold } from './repeats.ts';
-
-/** Written units in quarters. */
-const UNIT_QUARTERS: Record<string, Fraction> = {
-  breve: frac(8),
-  whole: frac(4),
-  half: frac(2),
-  quarter: frac(1),
-  eighth: frac(1, 2),
-  '16th': frac(1, 4),
-  '32nd': frac(1, 8),
-  '64th': frac(1, 16)
-};
-
-type MetronomeMark = Pick<Extract<Direction, { kind: 'metronome' }>, 'unit' | 'dots' | 'perMinute'>;
-
-/** Length of a metronome mark's unit in quarters, dots counted. */
-export const unitLength = (unit: string, dots: number): Fraction =>
-  mul(UNIT_QUARTERS[unit] ?? frac(1), frac(2 ** (dots + 1) - 1, 2 ** dots));
-
-/** Lowest and highest rate of a metronome mark, in quarters a minute; null when it gives no number. */
-function metronomeRange(mark: MetronomeMark): [number, number] | null {
-  const numbers =
-    (mark.perMinute ?? '')
-      .match(/\d+(?:\.\d+)?/g)
-      ?.map(Number)
-      .filter((x) => x > 0) ?? [];
-  if (!numbers.length) return null;
-  const quarters = toNumber(unitLength(mark.unit, mark.dots));
-  const [low, high] = [Math.min(...numbers.slice(0, 2)), Math.max(...numbers.slice(0, 2))];
-  return [low * quarters, high * quarters];
-}
-
-/** A metronome mark in quarters a minute; a range counts as its middle, 0 where no number is given. */
-export function metronomeQuarters(mark: MetronomeMark): number {
-  const range = metronomeRange(mark);
-  return range ? (range[0] + range[1]) / 2 : 0;
-}
-
-const NOTE_SIGNS: Record<string, Fraction> = { '♩': frac(1), '♪': frac(1, 2), '𝅗𝅥': frac(2), '': frac(1) };
-
-/** A metronome mark written as words: "♩ = 60–66", "(M.M. 92)", "quarter = c. 72"; rates in quarters a minute. */
-export function tempoInWords(text: string): [number, number] | null {
-  const match =
-    /(𝅗𝅥|♩|♪|whole|half|quarter|eighth|M\.?\s?M\.?)\s*\.?\s*=?\s*(?:c(?:a|irca)?\.?\s*)?(\d{2,3})(?:\s*[-–—]\s*(\d{2,3}))?/iu.exec(text);
-  if (!match) return null;
-  const unit = UNIT_QUARTERS[match[1].toLowerCase()] ?? NOTE_SIGNS[match[1]] ?? frac(1);
-  const numbers = [Number(match[2]), Number(match[3] ?? match[2])];
-  return [Math.min(...numbers) * toNumber(unit), Math.max(...numbers) * toNumber(unit)];
-}
 
 /** A tempo that a source gives at a moment, in quarters a minute. */
 export interface TempoMark {
@@ -72,10 +24,11 @@ export function tempoMarks(score: Score): TempoMark[] {
   for (const d of score.directions) {
     const at = { start: d.start, measure: d.measure };
     if (d.kind === 'metronome') {
-      const range = metronomeRange(d);
-      if (range)
-        marks.push({ ...at, low: range[0], high: range[1], text: `${'dotted '.repeat(d.dots)}${d.unit} = ${d.perMinute}`, printed: true });
-      else if (d.equals) {
+      const mark = readMetronome(d);
+      if (mark) {
+        const [low, high] = quartersAMinute(mark);
+        marks.push({ ...at, low, high, text: printMetronome(d), printed: true });
+      } else if (d.equals) {
         // A metric modulation: the new unit takes the time of the old one.
         const before = marks.filter((m) => cmp(m.start, d.start) <= 0).at(-1);
         const ratio = toNumber(unitLength(d.equals.unit, d.equals.dots)) / toNumber(unitLength(d.unit, d.dots));
@@ -83,8 +36,10 @@ export function tempoMarks(score: Score): TempoMark[] {
         if (before) marks.push({ ...at, low: before.low * ratio, high: before.high * ratio, text, printed: true });
       }
     } else if (d.kind === 'words') {
-      const range = tempoInWords(d.text);
-      if (range) marks.push({ ...at, low: range[0], high: range[1], text: d.text, printed: true });
+      const mark = findMetronome(d.text);
+      if (!mark) continue;
+      const [low, high] = quartersAMinute(mark);
+      marks.push({ ...at, low, high, text: d.text, printed: true });
     } else if (d.kind === 'sound' && d.tempo) marks.push({ ...at, low: d.tempo, high: d.tempo, text: '', printed: false });
   }
   marks.sort((a, b) => cmp(a.start, b.start));

@@ -139,6 +139,9 @@ export const QUICKEST_ORNAMENT = 0.05;
 /** How taps are read: weights of a beat with its neighbours; shortest and longest beat, against the usual one, that is no slip. Set by hand. */
 export const TAPS = { smoothing: [0.25, 0.5, 0.25], least: 0.4, most: 3 };
 
+/** How far a bar may be pulled by hand: planned over unpulled length. Set by hand. */
+export const PULL = { least: 0.4, most: 3 };
+
 /** Seconds of a short small note, and by how much a broken chord spreads, by instrument. Set by hand. */
 export const SMALL_NOTES = { seconds: 0.07, mostOfNote: 0.4 };
 export const SPREAD: Partial<Record<Family, number>> = { keyboard: 0.035, strings: 0.05 };

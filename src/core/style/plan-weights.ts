@@ -12,6 +12,13 @@ export const PLAN = {
     'highland-pipes': 0,
     modern: 0.15
   } satisfies Record<Period, number>,
+  /** Bars that words such as “cresc.” reach at most where nothing ends them. */
+  wordBars: 8,
+  /** Steps that words grow or fade without a goal, against those of a hairpin, by their size. */
+  bySize: { little: 0.5, plain: 1, much: 2 },
+  /** Level to which what dies away fades, in steps of the scale, and how far at least. */
+  nothing: 1,
+  dying: 2,
   /** Share of a phrase at which its arch is highest. */
   archPeak: 0.62,
   /** Steps by which a short hairpin without a goal inflects a figure. */

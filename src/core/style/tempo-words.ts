@@ -34,6 +34,12 @@ export const TEMPO_WORDS: readonly TempoWord[] = [
 /** Beats a minute that the words of a tempo mark suggest; null when none of them is a tempo word. */
 export const tempoOfWords = (text: string): TempoWord | null => TEMPO_WORDS.find((w) => w.pattern.test(text)) ?? null;
 
+/** Words that set a tempo by character or dance, without a range of their own. Common usage. */
+const BY_CHARACTER = /\b(maestoso|bewegt|swing|march|marcia|waltz|valse|menuet\w*|minuet|tempo di \w+)\b/i;
+
+/** Words that set a tempo until the next ones; a ritardando or an expression does not. */
+export const setsATempo = (text: string): boolean => tempoOfWords(text) !== null || BY_CHARACTER.test(text);
+
 /** The classic clockwork scale. Handbook 1.2, common practice. */
 export const METRONOME_SCALE: readonly number[] = [
   40, 42, 44, 46, 48, 50, 52, 54, 56, 58, 60, 63, 66, 69, 72, 76, 80, 84, 88, 92, 96, 100, 104, 108, 112, 116, 120, 126, 132, 138, 144, 152,

@@ -1,11 +1,19 @@
 import type { Score } from '../score/model.ts';
-import { tempoInWords } from '../score/tempo.ts';
-import { lookUp } from '../style/terms/lookup.ts';
+import { findMetronome } from '../score/metronome.ts';
+import { lookUp, phrasesOf, type Phrase } from '../style/terms/lookup.ts';
 import { GroupBuilder, tally, type SurveyGroup } from './line.ts';
 
 /** Names of instruments that stand in scores as words, and their abbreviations. Common practice. */
 const INSTRUMENTS =
   /^(tutti|solo|ob|fl|cl|fag|bn|bsn|cor|hn|hr|tr|tpt|trb|timp|viol|vl|vln|vla|vc|vcl|cb|kb|bc|b\.\s?c|cemb|org|pf|pfte|oboe|flute|violin|viola|violoncell|cello|clarinet|bassoon|horn|trumpet|piano solo)\b/i;
+
+/** "at once soft (Italian; loudness)": the words as one, with their language and what they act on. */
+function phraseMeaning({ terms, translation }: Phrase): string {
+  const languages = [...new Set(terms.map((t) => t.language))].join(', ');
+  const effects = [...new Set(terms.flatMap((t) => t.effects))];
+  const acting = effects.filter((e) => e !== 'modifier');
+  return `${translation} (${languages}; ${(acting.length ? acting : effects).join(', ')})`;
+}
 
 /** All printed terms with language, translation and effect; unknown words are asked of the teacher. */
 export function terms(score: Score): SurveyGroup {
@@ -17,8 +25,8 @@ export function terms(score: Score): SurveyGroup {
     (d) => d.measure
   )) {
     const { terms: found, unknown } = lookUp(t.name);
-    const meaning = found.map((x) => `${x.translation} (${x.language}; ${x.effects.join(', ')})`).join(' · ');
-    if (!meaning && (tempoInWords(t.name) || !/\p{L}{2}/u.test(t.name))) continue;
+    const meaning = phrasesOf(found).map(phraseMeaning).join(' · ');
+    if (!meaning && (findMetronome(t.name) || !/\p{L}{2}/u.test(t.name))) continue;
     if (!meaning && INSTRUMENTS.test(t.name)) {
       group.add(t.name, 'names who plays', t.bars);
       continue;

@@ -9,7 +9,7 @@
   import CopyMarkings from './CopyMarkings.svelte';
   import MarkingForm from './MarkingForm.svelte';
   import MarkingItem from './MarkingItem.svelte';
-  import { markingName } from './names';
+  import { markingName } from '$core/markings/describe';
   import Ornaments from './Ornaments.svelte';
   import ProposalItem from './ProposalItem.svelte';
   import QuestionCard from './QuestionCard.svelte';

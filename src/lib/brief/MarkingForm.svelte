@@ -2,11 +2,11 @@
   import { nanoid } from 'nanoid';
   import { Button } from 'carbon-components-svelte';
   import { add, cmp, format } from '$core/score/fraction';
-  import { againstPrinted } from '$core/reading/against-printed';
-  import { isOnNote, isSpan, MARKING_KINDS, MARKING_VALUES, type Marking, type MarkingKind } from '$core/reading/markings';
+  import { againstPrinted, isOnNote, isSpan, kindName, kindOf, ownWords, valueFault, valuesOf } from '$core/markings/describe';
+  import { MARKING_KINDS, type MarkingKind } from '$core/markings/kinds/index';
+  import type { Marking } from '$core/markings/marking';
   import { placesIn, type Place } from '$core/reading/places';
   import type { Workspace } from '../workspace/workspace.svelte';
-  import { KIND_NAMES } from './names';
 
   interface Props {
     workspace: Workspace;
@@ -36,7 +36,7 @@
   const first = $derived(marking ? Math.max(0, (workspace.measureOf(marking.start)?.index ?? 0) - 1) : workspace.selection.from);
   const last = $derived(marking ? (workspace.measureOf(marking.start)?.index ?? 0) + 1 : workspace.selection.to);
   const places = $derived(workspace.score ? placesIn(workspace.score, part, first, last) : []);
-  const choices = $derived(MARKING_VALUES[kind]);
+  const choices = $derived(valuesOf(kind));
   const usable = $derived(isOnNote(kind) ? places.filter((p) => p.note) : places);
   const start = $derived(usable.find((p) => key(p) === from) ?? usable[0]);
   const later = $derived(
@@ -54,16 +54,16 @@
     from = `${marking.staff}|${format(marking.start)}`;
     const endNote = workspace.note(marking.endNote);
     const last =
-      marking.kind === 'hairpin' && marking.end
+      kindOf(marking.kind).hangs === 'stretch' && marking.end
         ? later.filter((p) => cmp(p.start, marking.end!) < 0).at(-1)?.start
         : (endNote?.start ?? marking.end);
     if (last) to = `${marking.staff}|${format(last)}`;
   });
 
   $effect.pre(() => {
-    const allowed = MARKING_VALUES[kind];
+    const allowed = valuesOf(kind);
     if (allowed && !allowed.includes(value)) value = allowed[0];
-    else if (!allowed && MARKING_KINDS.some((k) => MARKING_VALUES[k]?.includes(value)) && !marking) value = '';
+    else if (!allowed && MARKING_KINDS.some((k) => valuesOf(k)?.includes(value)) && !marking) value = '';
   });
 
   function build(): Omit<Marking, 'id'> | null {
@@ -71,14 +71,8 @@
       wrong = 'Nothing sounds in these bars that this marking could stand on.';
       return null;
     }
-    if (!value.trim()) {
-      wrong = 'Please say what the marking is.';
-      return null;
-    }
-    if (kind === 'metronome' && !/^(?:(?:whole|half|quarter|eighth|16th)\.?\s*=\s*)?\d+(?:\.\d+)?$/.test(value.trim())) {
-      wrong = 'A metronome mark is a number of quarters a minute, or such as “eighth = 96”.';
-      return null;
-    }
+    wrong = valueFault(kind, value.trim()) ?? '';
+    if (wrong) return null;
     if (isSpan(kind) && !end) {
       wrong = 'There is no later note here for it to end on.';
       return null;
@@ -95,15 +89,15 @@
     if (start.note && isOnNote(kind)) made.note = start.note;
     if (isSpan(kind) && end) {
       const note = workspace.note(end.note);
-      made.end = kind === 'hairpin' && note ? add(end.start, note.duration) : end.start;
-      if (end.note && kind === 'slur') made.endNote = end.note;
+      const { hangs } = kindOf(kind);
+      made.end = hangs === 'stretch' && note ? add(end.start, note.duration) : end.start;
+      if (end.note && hangs === 'notes') made.endNote = end.note;
     }
     const printed = workspace.score && againstPrinted(workspace.score, made);
     if (printed && !own.trim()) {
       wrong = `The page comes first: ${printed}. Say why under “Because”; it goes into the commentary.`;
       return null;
     }
-    if (remark.trim()) made.remark = remark.trim();
     return made;
   }
 
@@ -111,10 +105,11 @@
     event.preventDefault();
     const made = build();
     if (!made) return;
-    if (marking) workspace.act({ type: 'change-marking', id: marking.id, change: made });
+    const toThePlayer = remark.trim();
+    if (marking) workspace.act({ type: 'change-marking', id: marking.id, change: { ...made, remark: toThePlayer || null } });
     else {
       const id = `mark-${nanoid()}`;
-      workspace.act({ type: 'add-marking', marking: { ...made, id } });
+      workspace.act({ type: 'add-marking', marking: { ...made, id, ...(toThePlayer ? { remark: toThePlayer } : {}) } });
       own = '';
       remark = '';
     }
@@ -126,17 +121,11 @@
   {#if !marking}<h4>Add a marking</h4>{/if}
   <label
     >Kind <select bind:value={kind} disabled={marking !== null}
-      >{#each MARKING_KINDS as k (k)}<option value={k}>{KIND_NAMES[k]}</option>{/each}</select
+      >{#each MARKING_KINDS as k (k)}<option value={k}>{kindName(k)}</option>{/each}</select
     ></label
   >
   {#if !choices}
-    <label
-      >What <input
-        bind:value
-        maxlength="200"
-        placeholder={kind === 'metronome' ? 'quarter = 96' : kind === 'fingering' ? '1' : 'words'}
-      /></label
-    >
+    <label>What <input bind:value maxlength="200" placeholder={ownWords(kind)?.hint} /></label>
   {:else if choices.length > 1}
     <label
       >What <select bind:value

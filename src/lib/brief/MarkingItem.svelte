@@ -2,12 +2,13 @@
   import { Button } from 'carbon-components-svelte';
   import { cmp, sub } from '$core/score/fraction';
   import { add } from '$core/score/fraction';
-  import type { Marking } from '$core/reading/markings';
+  import { markingName } from '$core/markings/describe';
+  import type { Marking } from '$core/markings/marking';
   import { reasonsAt } from '$core/reading/reasons';
   import { placeName, placesIn } from '$core/reading/places';
   import type { Workspace } from '../workspace/workspace.svelte';
   import MarkingForm from './MarkingForm.svelte';
-  import { markingName, sourceNames } from './names';
+  import { sourceNames } from './names';
 
   const { workspace, marking }: { workspace: Workspace; marking: Marking } = $props();
 

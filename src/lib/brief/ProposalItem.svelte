@@ -2,21 +2,24 @@
   import { Button } from 'carbon-components-svelte';
   import { placeName } from '$core/reading/places';
   import { ruleById } from '$core/reading/rules/index';
-  import { MARKING_VALUES, type Proposal } from '$core/reading/markings';
+  import { markingName, valueFault, valuesOf } from '$core/markings/describe';
+  import type { Proposal } from '$core/reading/proposal';
   import type { Workspace } from '../workspace/workspace.svelte';
-  import { markingName, sourceNames } from './names';
+  import { sourceNames } from './names';
 
   const { workspace, proposal }: { workspace: Workspace; proposal: Proposal } = $props();
 
   const decision = $derived(workspace.decisionOf(proposal.key));
   const because = $derived(proposal.marking.because[0]);
-  const choices = $derived(MARKING_VALUES[proposal.marking.kind]);
+  const choices = $derived(valuesOf(proposal.marking.kind));
   let changing = $state(false);
+  let wrong = $state('');
   // svelte-ignore state_referenced_locally -- the field starts from the proposed value and is the user's from then on
   let value = $state(proposal.marking.value);
 
   function change(): void {
-    if (value.trim()) workspace.keep(proposal, { value: value.trim() });
+    wrong = valueFault(proposal.marking.kind, value.trim()) ?? '';
+    if (!wrong) workspace.keep(proposal, { value: value.trim() });
   }
 </script>
 
@@ -47,6 +50,7 @@
       {/if}
       <Button size="small" type="submit">Keep it so</Button>
       <button type="button" class="bar-link" onclick={() => (changing = false)}>never mind</button>
+      {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
     </form>
   {:else if decision}
     <button class="bar-link" onclick={() => workspace.reopen(proposal.key)}>Open again</button>

@@ -4,7 +4,7 @@
   import { SOURCES } from '$core/style/bibliography';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { today } from '../workspace/today';
-  import { markingName } from './names';
+  import { markingName } from '$core/markings/describe';
 
   const { workspace, question }: { workspace: Workspace; question: Question } = $props();
 

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { nanoid } from 'nanoid';
   import { Button } from 'carbon-components-svelte';
-  import { compareRecordings, LONGEST_RECORDING, momentOf } from '$core/performance/recordings';
-  import type { Recording } from '$core/reading/commands';
+  import { LIMITS } from '$core/style/limits';
+  import { compareRecordings, momentOf } from '$core/performance/recordings';
+  import type { Recording } from '$core/reading/reading';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
@@ -54,7 +55,7 @@
     if (!current) return;
     startedAt ??= event.timeStamp;
     const value = (event.timeStamp - startedAt) / 1000;
-    if (value > LONGEST_RECORDING) return;
+    if (value > LIMITS.recording) return;
     put(workspace.selection.from, value);
     workspace.select(workspace.selection.from + 1);
   }

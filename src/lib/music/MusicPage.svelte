@@ -1,7 +1,7 @@
 <script lang="ts">
   import { planSystems } from '$core/edition/systems';
   import { placed, type RowEntry } from '$core/edition/mei';
-  import type { Marking } from '$core/reading/markings';
+  import type { Marking } from '$core/markings/marking';
   import { measureAt } from '$core/score/position';
   import type { Workspace } from '../workspace/workspace.svelte';
   import SystemView from './SystemView.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { RowEntry } from '$core/edition/mei';
   import type { SetChunk } from '$core/edition/systems';
-  import type { Marking } from '$core/reading/markings';
+  import type { Marking } from '$core/markings/marking';
   import type { EngraveOptions } from '../workers/engraver.worker';
   import type { Engraver } from './engraver';
 

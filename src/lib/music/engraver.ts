@@ -1,7 +1,7 @@
 import { chunkWriter, type Chunk } from '$core/edition/chunk';
 import type { RowEntry } from '$core/edition/mei';
 import type { SetChunk } from '$core/edition/systems';
-import type { Marking } from '$core/reading/markings';
+import type { Marking } from '$core/markings/marking';
 import type { Score } from '$core/score/model';
 import type { EngraveOptions, EngraverAnswer, EngraverRequest } from '../workers/engraver.worker';
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import { draftCard, MOST_TO_REMEMBER } from '$core/edition/text/card';
+  import { draftCard } from '$core/edition/text/card';
+  import { LIMITS } from '$core/style/limits';
   import type { Edition } from '$core/edition/text/edition';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -8,7 +9,7 @@
 
   const draft = $derived(edition ? draftCard(edition) : []);
   const lines = $derived(workspace.reading.card ?? draft);
-  const fields = $derived(Array.from({ length: MOST_TO_REMEMBER }, (_, k) => lines[k] ?? ''));
+  const fields = $derived(Array.from({ length: LIMITS.toRemember }, (_, k) => lines[k] ?? ''));
 
   function write(k: number, text: string): void {
     const next = fields.map((f, i) => (i === k ? text.trim() : f)).filter(Boolean);

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import type { ReadingComparison } from '$core/edition/compare';
-  import type { Reading } from '$core/reading/commands';
+  import type { Reading } from '$core/reading/reading';
   import { isNoticed } from '$core/performance/explain';
   import { clock } from '$core/score/tempo';
   import type { Workspace } from '../workspace/workspace.svelte';

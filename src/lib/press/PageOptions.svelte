@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { MARKING_KINDS, type MarkingKind } from '$core/reading/markings';
+  import { kindName } from '$core/markings/describe';
+  import { MARKING_KINDS, type MarkingKind } from '$core/markings/kinds/index';
   import { EXTRAS, PAPERS, VARIANTS, type Extra, type PageSettings, type StaffSize, type Variant } from '$core/reading/page-settings';
-  import { KIND_NAMES } from '../brief/names';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
@@ -80,7 +80,7 @@
             checked={!pages.hidden.includes(kind)}
             onchange={() => set({ hidden: toggled<MarkingKind>(pages.hidden, kind) })}
           />
-          {KIND_NAMES[kind]}</label
+          {kindName(kind)}</label
         >
       {/each}
     </fieldset>

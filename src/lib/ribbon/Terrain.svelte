@@ -1,6 +1,6 @@
 <script lang="ts">
   import { levelDb, levelName, levelOf } from '$core/reading/dynamic-plan';
-  import type { Command } from '$core/reading/commands';
+  import type { Command } from '$core/reading/commands/index';
   import { toNumber } from '$core/score/fraction';
   import { DYNAMIC_STEPS } from '$core/style/dynamics';
   import type { Workspace } from '../workspace/workspace.svelte';

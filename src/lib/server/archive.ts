@@ -1,6 +1,6 @@
 import { asc, eq } from 'drizzle-orm';
 import { ENGINE } from '../../core/analysis/analyse.ts';
-import type { Command } from '../../core/reading/commands.ts';
+import type { Command } from '../../core/reading/commands/index.ts';
 import type { Database } from './db/client.ts';
 import { commands, comparedSources, editions, pieces, readings, sources, studies } from './db/schema.ts';
 import type { EditionInput } from '../../core/edition/open-edition.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { pinWords } from '$core/reading/commands';
+  import { pinWords } from '$core/analysis/pins';
   import { placeName } from '$core/reading/places';
   import type { Workspace } from '../workspace/workspace.svelte';
   import Tabs from '../frame/Tabs.svelte';

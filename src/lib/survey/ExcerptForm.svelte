@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
-  import { inForceAt } from '$core/score/excerpt';
+  import { inForceAt } from '$core/edition/excerpt';
   import type { Score } from '$core/score/model';
   import { findBar } from '$core/score/numbering';
 

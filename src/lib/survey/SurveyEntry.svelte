@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SurveyNote } from '$core/reading/commands';
+  import type { SurveyNote } from '$core/reading/reading';
   import type { SurveyLine } from '$core/survey/survey';
   import type { Workspace } from '../workspace/workspace.svelte';
 

@@ -2,7 +2,7 @@ import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { editionMei, type Frame, type RowEntry } from '$core/edition/mei';
 import { breakSystems, type SetChunk } from '$core/edition/systems';
-import type { Marking } from '$core/reading/markings';
+import type { Marking } from '$core/markings/marking';
 
 export interface EngraveOptions {
   /** Width of the line in the engraver's units (tenths of a staff space at scale 100). */

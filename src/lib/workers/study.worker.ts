@@ -1,18 +1,19 @@
 import { factsOf, openAnalysis, type Analysis } from '$core/analysis/analyse';
 import { details, type Details } from '$core/analysis/details';
-import type { Facts, Pin } from '$core/analysis/facts';
+import type { Facts } from '$core/analysis/facts';
+import type { Pin } from '$core/analysis/pins';
 import { findLike, type MotiveOccurrence } from '$core/analysis/motives';
 import { skeleton } from '$core/analysis/note-roles';
 import { skeletonDocument } from '$core/edition/skeleton';
 import { performanceGround, type PerformanceGround } from '$core/performance/ground';
 import { perform, type Performance } from '$core/performance/perform';
-import type { Reading } from '$core/reading/commands';
+import type { Reading } from '$core/reading/reading';
 import { ruleContext, type Style } from '$core/reading/context';
 import { effectsOf, questionPlaces, type Effect, type QuestionPlaces } from '$core/reading/questions';
 import type { Fraction } from '$core/score/fraction';
 import type { SchoolKey } from '$core/style/schools';
 import { propose } from '$core/reading/propose';
-import type { Proposal } from '$core/reading/markings';
+import type { Proposal } from '$core/reading/proposal';
 import type { Score } from '$core/score/model';
 import { readMusicXml } from '$core/score/musicxml/read';
 

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
-import { describe, type Act, type Command } from '$core/reading/commands';
+import { describe, type Act } from '$core/reading/log';
+import type { Command } from '$core/reading/commands/index';
 
 export type SaveState = 'saved' | 'saving' | 'waiting';
 

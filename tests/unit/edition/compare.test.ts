@@ -2,7 +2,10 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { compareReadings, type ReadingComparison } from '../../../src/core/edition/compare.ts';
 import { openEdition } from '../../../src/core/edition/open-edition.ts';
-import { apply, type Command, type Reading } from '../../../src/core/reading/commands.ts';
+import { apply } from '../../../src/core/reading/log.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
+import type { Reading } from '../../../src/core/reading/reading.ts';
+import { eq } from '../../../src/core/score/fraction.ts';
 import { demoInput } from './input.ts';
 
 const input = demoInput('andantino.abc');
@@ -49,7 +52,9 @@ test('what was added, removed and changed stands in its bar, in words', () => {
 
 test('a marking that was moved is one change with both places, and another reason is told', () => {
   const m = input.reading.markings.find((x) => x.kind === 'fingering')!;
-  const moved = marked(compared({ type: 'change-marking', id: m.id, change: { start: { n: 39, d: 1 }, note: undefined } }));
+  const start = { n: 39, d: 1 };
+  const { id: note } = openEdition(input).edition.score.notes.find((n) => n.part === m.part && !n.rest && eq(n.start, start))!;
+  const moved = marked(compared({ type: 'change-marking', id: m.id, change: { start, note } }));
   assert.deepEqual(
     moved.map((b) => [b.bar, b.changed]),
     [['bar 14', [{ from: 'bar 13, beat 1: fingering 3', to: 'bar 14, beat 1: fingering 3' }]]]

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { DEMO_READINGS } from '../../../demo/readings.ts';
 import { demoLog } from '../../../demo/studio.ts';
 import type { EditionInput } from '../../../src/core/edition/open-edition.ts';
-import { replay } from '../../../src/core/reading/commands.ts';
+import { replay } from '../../../src/core/reading/log.ts';
 import type { PageSettings } from '../../../src/core/reading/page-settings.ts';
 import { demo } from '../helpers.ts';
 

@@ -8,7 +8,9 @@ import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { validateXML } from 'xmllint-wasm';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { editionMusicXml } from '../../../src/core/edition/musicxml.ts';
-import { isSpan, MARKING_KINDS, MARKING_VALUES, type Marking } from '../../../src/core/reading/markings.ts';
+import { isSpan, valuesOf } from '../../../src/core/markings/describe.ts';
+import { MARKING_KINDS } from '../../../src/core/markings/kinds/index.ts';
+import type { Marking } from '../../../src/core/markings/marking.ts';
 import { placesIn } from '../../../src/core/reading/places.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import type { Score } from '../../../src/core/score/model.ts';
@@ -39,7 +41,7 @@ function everyMarking(score: Score): Marking[] {
   const places = placesIn(score, 0, 0, score.measures.length - 1).filter((p) => p.note);
   const markings: Marking[] = [];
   for (const kind of MARKING_KINDS) {
-    for (const value of MARKING_VALUES[kind] ?? [kind === 'metronome' ? 'quarter. = 96' : kind === 'fingering' ? '3' : 'più & <mosso>']) {
+    for (const value of valuesOf(kind) ?? [kind === 'metronome' ? 'quarter. = 96' : kind === 'fingering' ? '3' : 'più & <mosso>']) {
       const k = (markings.length * 2) % (places.length - 4);
       const place = places[k];
       const later = places[k + 3];
@@ -99,7 +101,7 @@ test('every kind of marking: the source stays whole, and exactly the markings ar
     const levels = out.match(/<footnote>/g)!.length - (text.match(/<footnote>/g) ?? []).length;
     assert.equal(levels, markings.filter((m) => !isSpan(m.kind) || m.end !== m.start).length, name);
     const count = (s: Score, kind: string) => s.directions.filter((d) => d.kind === kind).length;
-    assert.equal(count(again, 'dynamic') - count(score, 'dynamic'), MARKING_VALUES.dynamic!.length, name);
+    assert.equal(count(again, 'dynamic') - count(score, 'dynamic'), valuesOf('dynamic')!.length, name);
     assert.equal(again.hairpins.length - score.hairpins.length, 2, name);
     assert.equal(again.slurs.length - score.slurs.length, 1, name);
   }

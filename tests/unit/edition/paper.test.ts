@@ -6,7 +6,7 @@ import { DEMO_READINGS } from '../../../demo/readings.ts';
 import { TYPE } from '../../../src/core/style/page-weights.ts';
 import type { EditionInput } from '../../../src/core/edition/open-edition.ts';
 import type { Measure, Page } from '../../../src/core/edition/pages/page.ts';
-import { EMPTY_READING } from '../../../src/core/reading/commands.ts';
+import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
 import { runWidth } from '../../../src/core/edition/pages/picture.ts';
 import { EXTRAS, type PageSettings } from '../../../src/core/reading/page-settings.ts';
 import { pagesOf } from '../../../src/lib/server/jobs/edition-file.ts';

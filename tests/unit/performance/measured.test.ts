@@ -1,12 +1,15 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { compareRecordings, LONGEST_RECORDING, momentOf } from '../../../src/core/performance/recordings.ts';
+import { LIMITS } from '../../../src/core/style/limits.ts';
+import { compareRecordings, momentOf } from '../../../src/core/performance/recordings.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
 import { rubatoOf, tappedBeats } from '../../../src/core/performance/tap.ts';
 import { explainLoudness } from '../../../src/core/performance/explain.ts';
 import { TAPS } from '../../../src/core/style/performance-weights.ts';
-import { EMPTY_READING, replay, type Command } from '../../../src/core/reading/commands.ts';
+import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
+import { replay } from '../../../src/core/reading/log.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { frac } from '../../../src/core/score/fraction.ts';
 import { abc } from '../helpers.ts';
 import { groundOf, literal, readingOf } from './play.ts';
@@ -159,5 +162,5 @@ test('a moment of a recording as it is written, and one sentence where it is non
   assert.match(String(momentOf('1:75')), /In “1:75” the seconds are more than a minute holds/);
   assert.match(String(momentOf('1:60:00')), /minutes are more than an hour holds/);
   assert.match(String(momentOf('99999999')), /more than the ten hours/);
-  assert.equal(momentOf(String(LONGEST_RECORDING)), LONGEST_RECORDING);
+  assert.equal(momentOf(String(LIMITS.recording)), LIMITS.recording);
 });

@@ -8,7 +8,7 @@ import { ornamentsIn } from '../../../src/core/performance/realised.ts';
 import { tiedLength } from '../../../src/core/score/ties.ts';
 import { explainTime, wholeOf } from '../../../src/core/performance/explain.ts';
 import { LOUDNESS_EFFECTS } from '../../../src/core/performance/loudness.ts';
-import { EMPTY_READING, type Reading } from '../../../src/core/reading/commands.ts';
+import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
 import { frac, toNumber } from '../../../src/core/score/fraction.ts';
 import { EFFECTS, type EffectKey } from '../../../src/core/style/effects.ts';
 import { LOUDNESS } from '../../../src/core/style/performance-weights.ts';
@@ -289,7 +289,7 @@ test('the whole is told: how long, by section, the quickest and the broadest bar
 test('every demo piece: no lurching, and a real peak', async () => {
   const { DEMO_READINGS } = await import('../../../demo/readings.ts');
   const { demoLog } = await import('../../../demo/studio.ts');
-  const { replay } = await import('../../../src/core/reading/commands.ts');
+  const { replay } = await import('../../../src/core/reading/log.ts');
   const { readFileSync } = await import('node:fs');
   for (const r of DEMO_READINGS) {
     const ground = grounds.get(r.file)!;

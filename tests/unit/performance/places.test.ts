@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { clicksOf, indexAt, placeAt, secondsAt, spanOf } from '../../../src/core/performance/places.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
 import { firstFrom, lastBegun } from '../../../src/core/performance/search.ts';
-import { timeWord } from '../../../src/core/style/time-words.ts';
+import { timeActIn } from '../../../src/core/style/terms/read-words.ts';
 import { soundOf } from '../../../src/core/style/sounds.ts';
 import { brightnessOf } from '../../../src/core/performance/loudness.ts';
 import { abc, demo } from '../helpers.ts';
@@ -78,7 +78,7 @@ test('words of tempo in several languages; what does nothing to the time is left
     ['a tempo', { kind: 'restore' }],
     ['Tempo I', { kind: 'restore' }],
     ['riten.', { kind: 'at once' }],
-    ['cédez', { kind: 'slow', size: 'plain' }],
+    ['cédez', { kind: 'slow', size: 'little' }],
     ['zögernd', { kind: 'slow', size: 'plain' }],
     ['wait a little', { kind: 'wait' }],
     ['morendo', { kind: 'slow', size: 'little' }],
@@ -88,11 +88,11 @@ test('words of tempo in several languages; what does nothing to the time is left
     ['dolce', null],
     ['with F# and D#', null]
   ];
-  for (const [text, expected] of cases) assert.deepEqual(timeWord(text), expected, text);
+  for (const [text, expected] of cases) assert.deepEqual(timeActIn(text), expected, text);
   // Calando alone acts on loudness only in Mozart's time (handbook 7.5).
-  assert.deepEqual(timeWord('calando'), { kind: 'slow', size: 'little' });
-  assert.equal(timeWord('calando', false), null);
-  assert.deepEqual(timeWord('smorzando', false), { kind: 'slow', size: 'little' });
+  assert.deepEqual(timeActIn('calando'), { kind: 'slow', size: 'little' });
+  assert.equal(timeActIn('calando', true), null);
+  assert.deepEqual(timeActIn('smorzando', true), { kind: 'slow', size: 'little' });
 });
 
 test('sounds are chosen by the names of instruments, the nearest where none is there', () => {

@@ -3,7 +3,7 @@ import type { PerformanceGround } from '../../../src/core/performance/ground.ts'
 import { perform, type Performance } from '../../../src/core/performance/perform.ts';
 import type { Realisation } from '../../../src/core/performance/ornaments.ts';
 import { pitchName } from '../../../src/core/score/pitch.ts';
-import { EMPTY_READING, type Reading } from '../../../src/core/reading/commands.ts';
+import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
 import { draftOf } from '../../../src/core/reading/draft.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import type { Score } from '../../../src/core/score/model.ts';

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { perform } from '../../../src/core/performance/perform.ts';
 import { proof } from '../../../src/core/proof/proof.ts';
-import type { Reading } from '../../../src/core/reading/commands.ts';
+import type { Reading } from '../../../src/core/reading/reading.ts';
 import { abc } from '../helpers.ts';
 import { drafted, groundOf, literal, readingOf } from '../performance/play.ts';
 import { demo } from '../helpers.ts';

@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { brief } from '../../../src/core/reading/brief.ts';
-import { metronomeQuarters, tempoInForce } from '../../../src/core/score/tempo.ts';
+import { metronomeTempo, readMetronome } from '../../../src/core/score/metronome.ts';
+import { tempoInForce } from '../../../src/core/score/tempo.ts';
 import { dynamicLevels, levelInForce } from '../../../src/core/reading/in-force.ts';
 import { placesIn } from '../../../src/core/reading/places.ts';
 import { abc, demo } from '../helpers.ts';
@@ -19,7 +20,7 @@ test('the brief says what it is, what the page says, how long and how loud', () 
 });
 
 test('metronome marks in quarters, with dots and ranges', () => {
-  const mark = (unit: string, dots: number, perMinute: string) => metronomeQuarters({ kind: 'metronome', unit, dots, perMinute } as never);
+  const mark = (unit: string, dots: number, perMinute: string) => metronomeTempo(readMetronome({ unit, dots, perMinute })!);
   assert.equal(mark('quarter', 0, '96'), 96);
   assert.equal(mark('quarter', 1, '60'), 90);
   assert.equal(mark('half', 0, '50'), 100);

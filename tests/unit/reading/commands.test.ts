@@ -1,8 +1,10 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { EMPTY_READING, replay, resolve, type Command } from '../../../src/core/reading/commands.ts';
-import type { Marking } from '../../../src/core/reading/markings.ts';
+import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
+import { replay, resolve } from '../../../src/core/reading/log.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
+import type { Marking } from '../../../src/core/markings/marking.ts';
 
 const marking = (id: string, value = 'mf'): Marking => ({
   id,

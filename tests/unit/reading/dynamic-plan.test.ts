@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
-import { EMPTY_READING, type Reading } from '../../../src/core/reading/commands.ts';
+import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
 import { dynamicPlan, levelDb, levelName, levelOf } from '../../../src/core/reading/dynamic-plan.ts';
 import { abc } from '../helpers.ts';
 

@@ -1,10 +1,14 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import type { Pin } from '../../../src/core/analysis/facts.ts';
-import { describe, EMPTY_READING, pinWords, replay, resolve, type Command } from '../../../src/core/reading/commands.ts';
-import type { Marking } from '../../../src/core/reading/markings.ts';
+import type { Pin } from '../../../src/core/analysis/pins.ts';
+import { describe, replay, resolve } from '../../../src/core/reading/log.ts';
+import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
+import { pinWords } from '../../../src/core/analysis/pins.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
+import type { Marking } from '../../../src/core/markings/marking.ts';
 import { paragraph } from '../../../src/core/reading/rich-text.ts';
-import { appendSchema } from '../../../src/lib/server/schemas.ts';
+import { COMMAND_TYPES } from '../../../src/core/reading/commands/index.ts';
+import { accepts as accepted } from './accepts.ts';
 
 const at = (n: number) => ({ n, d: 1 });
 const marking: Marking = { id: 'mark-1', kind: 'dynamic', value: 'mf', part: 0, staff: 1, start: at(0), because: [] };
@@ -138,9 +142,6 @@ const ACTS: Row[] = [
   ]
 ];
 
-const accepted = (command: Command): string | null =>
-  appendSchema.validate({ base: 0, acts: [{ origin: 'window-1', command }] }).error?.message ?? null;
-
 for (const [act, words, letGo, itsWords] of ACTS)
   test(`${words}: told in words, taken by the server, undone${letGo ? ', and let go again' : ''}`, () => {
     assert.equal(describe(act), words);
@@ -158,12 +159,8 @@ for (const [act, words, letGo, itsWords] of ACTS)
 
 test('the acts above are all that there are, but for changing what is there', () => {
   const types = new Set(ACTS.flatMap(([act, , letGo]) => [act.type, ...(letGo ? [letGo.type] : [])]));
-  const schema = appendSchema.extract('acts').describe() as {
-    items: { keys: { command: { matches?: { schema: { keys: { type: { allow: string[] } } } }[] } } }[];
-  };
-  const known = schema.items[0].keys.command.matches!.flatMap((m) => m.schema.keys.type.allow);
-  for (const type of known) assert.ok(types.has(type as Command['type']) || ['change-marking', 'undo', 'redo'].includes(type), type);
-  assert.ok(known.length > 25);
+  for (const type of COMMAND_TYPES) assert.ok(types.has(type) || ['change-marking', 'undo', 'redo'].includes(type), type);
+  assert.ok(COMMAND_TYPES.length > 25);
 });
 
 test('a correction of every kind has its words', () => {

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
-import type { Proposal } from '../../../src/core/reading/markings.ts';
+import type { Proposal } from '../../../src/core/reading/proposal.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { AREAS } from '../../../src/core/reading/rules/rule.ts';
 import { RULES } from '../../../src/core/reading/rules/index.ts';

@@ -1,7 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
-import { EMPTY_READING, replay, styleOf, type Command } from '../../../src/core/reading/commands.ts';
+import { EMPTY_READING, styleOf } from '../../../src/core/reading/reading.ts';
+import { replay } from '../../../src/core/reading/log.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { ruleContext } from '../../../src/core/reading/context.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { effectsOf, openQuestions, placesWithin, questionsOf } from '../../../src/core/reading/questions.ts';

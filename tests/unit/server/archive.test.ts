@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
 import { fillDemoStudio } from '../../../demo/studio.ts';
-import { replay } from '../../../src/core/reading/commands.ts';
+import { replay } from '../../../src/core/reading/log.ts';
 import { ScoreError } from '../../../src/core/score/model.ts';
 import { ArchiveError, exportPiece, importPiece, type Archive } from '../../../src/lib/server/archive.ts';
 import { openDatabase } from '../../../src/lib/server/db/client.ts';

@@ -19,7 +19,8 @@ import {
   renameReading
 } from '../../../src/lib/server/repositories/readings.ts';
 import { appendSchema } from '../../../src/lib/server/schemas.ts';
-import type { Act, Command } from '../../../src/core/reading/commands.ts';
+import type { Act } from '../../../src/core/reading/log.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvelo-'));
 const db = await openDatabase(undefined, folder);

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, afterEach, test } from 'node:test';
 import fc from 'fast-check';
-import type { Command } from '../../../src/core/reading/commands.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { openDatabase } from '../../../src/lib/server/db/client.ts';
 import { pieces, readings, sources } from '../../../src/lib/server/db/schema.ts';
 import { append, logOf } from '../../../src/lib/server/repositories/readings.ts';

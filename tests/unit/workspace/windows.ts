@@ -5,7 +5,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { setImmediate as turn } from 'node:timers/promises';
 import { mock } from 'node:test';
-import type { Command } from '../../../src/core/reading/commands.ts';
+import type { Command } from '../../../src/core/reading/commands/index.ts';
 import type { Saving } from '../../../src/lib/workspace/saving.svelte.ts';
 import { actsAfter, append } from '../../../src/lib/server/repositories/readings.ts';
 import type { Database } from '../../../src/lib/server/db/client.ts';

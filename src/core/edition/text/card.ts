@@ -1,4 +1,4 @@
-import type { Marking } from '../../reading/markings.ts';
+import type { Marking } from '../../markings/marking.ts';
 import { dynamicPlan, levelName } from '../../reading/dynamic-plan.ts';
 import { bullets, heading, paragraph, span, type RichBlock } from '../../reading/rich-text.ts';
 import { tempoOfReading } from '../../reading/in-force.ts';
@@ -8,11 +8,11 @@ import { barLabel, measureAt } from '../../score/position.ts';
 import { clock } from '../../score/tempo.ts';
 import { effectByKey } from '../../style/effects.ts';
 import { beatName } from './beat-name.ts';
-import { named } from './commentary.ts';
+import { inWords } from '../../markings/describe.ts';
+import { LIMITS } from '../../style/limits.ts';
 import type { Edition } from './edition.ts';
 
 /** Lines that a player can keep in mind; common practice. */
-export const MOST_TO_REMEMBER = 5;
 
 /** Of them, words to the player at most; seconds that a bar must take to be worth a line. Set by hand. */
 const MOST_REMARKS = 2;
@@ -36,10 +36,10 @@ export function draftCard(edition: Edition): string[] {
   }
   const own = markings.filter((m) => m.because.some((b) => !b.rule) && !m.remark);
   for (const m of own)
-    if (lines.length < MOST_TO_REMEMBER) lines.push(`${bar(m)}: ${named(m)}. ${m.because.find((b) => !b.rule)?.text ?? ''}`.trim());
+    if (lines.length < LIMITS.toRemember) lines.push(`${bar(m)}: ${inWords(m)}. ${m.because.find((b) => !b.rule)?.text ?? ''}`.trim());
   const end = markings.findLast((m) => m.kind === 'hairpin' || m.kind === 'tempo' || m.kind === 'dynamic');
-  if (end && lines.length < MOST_TO_REMEMBER) lines.push(`At the end, ${bar(end)}: ${named(end)}.`);
-  return lines.slice(0, MOST_TO_REMEMBER).map((l) => l[0].toUpperCase() + l.slice(1));
+  if (end && lines.length < LIMITS.toRemember) lines.push(`At the end, ${bar(end)}: ${inWords(end)}.`);
+  return lines.slice(0, LIMITS.toRemember).map((l) => l[0].toUpperCase() + l.slice(1));
 }
 
 /** One page for the stand: form, tempo, peak, breaths, and what is to be remembered. */

@@ -1,5 +1,6 @@
-import type { Reading } from '../../reading/commands.ts';
-import type { Marking, MarkingKind } from '../../reading/markings.ts';
+import type { Reading } from '../../reading/reading.ts';
+import { inWords } from '../../markings/describe.ts';
+import type { Marking } from '../../markings/marking.ts';
 import { heading, paragraph, span, type RichBlock } from '../../reading/rich-text.ts';
 import { cmp, sub } from '../../score/fraction.ts';
 import type { Score } from '../../score/model.ts';
@@ -20,28 +21,8 @@ export interface CommentaryEntry {
   suspect: string[];
 }
 
-const NAMES: Record<MarkingKind, string> = {
-  dynamic: 'dynamic',
-  hairpin: 'hairpin',
-  slur: 'slur',
-  articulation: 'articulation',
-  accent: 'accent',
-  breath: 'breath',
-  comma: 'comma',
-  tempo: 'tempo word',
-  metronome: 'metronome mark',
-  fermata: 'fermata',
-  text: 'words',
-  fingering: 'fingering',
-  bowing: 'bowing'
-};
-
 /** With a capital; Roman numerals keep theirs, which tell the mode. */
 const capital = (text: string): string => (/^b?[iv]+[o%+]?\d*(?:\/\S+)?\s/.test(text) ? text : text[0].toUpperCase() + text.slice(1));
-
-/** "hairpin crescendo", "comma", "“from above”". */
-export const named = (m: Pick<Marking, 'kind' | 'value'>): string =>
-  m.kind === 'text' ? `“${m.value}”` : NAMES[m.kind] === m.value ? m.value : `${NAMES[m.kind]} ${m.value.replace(/-/g, ' ')}`;
 
 /** A reason without the name of the bar under which it stands already. */
 function inItsBar(text: string, bar: string): string {
@@ -73,14 +54,14 @@ export function commentary({ score, reading, proposals, details }: Commented): C
   for (const m of [...reading.markings].sort((a, b) => cmp(a.start, b.start))) {
     const place = entry(m.start);
     const because = m.because.map((b) => inItsBar(b.text, place.entry.bar) + cited(b.sources)).join(' ');
-    const line = { what: `Beat ${place.beat}: ${named(m)}`, because: because || 'The instructor’s decision.' };
+    const line = { what: `Beat ${place.beat}: ${inWords(m)}`, because: because || 'The instructor’s decision.' };
     place.entry.lines.push(m.remark ? { ...line, remark: m.remark } : line);
   }
   for (const p of proposals) {
     if (reading.decisions[p.key]?.status !== 'set aside') continue;
     const place = entry(p.marking.start);
     place.entry.notTaken.push(
-      `Beat ${place.beat}: ${named(p.marking)} was considered and not taken. ${inItsBar(p.marking.because[0].text, place.entry.bar)}`
+      `Beat ${place.beat}: ${inWords(p.marking)} was considered and not taken. ${inItsBar(p.marking.because[0].text, place.entry.bar)}`
     );
   }
   for (const b of reading.briefs) {

@@ -2,8 +2,8 @@ import type { Collated } from '../../collation/chosen.ts';
 import type { Details } from '../../analysis/details.ts';
 import type { Facts } from '../../analysis/facts.ts';
 import type { Performance } from '../../performance/perform.ts';
-import type { Reading } from '../../reading/commands.ts';
-import type { Proposal } from '../../reading/markings.ts';
+import type { Reading } from '../../reading/reading.ts';
+import type { Proposal } from '../../reading/proposal.ts';
 import type { Question } from '../../reading/questions.ts';
 import type { Score } from '../../score/model.ts';
 

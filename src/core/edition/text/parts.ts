@@ -4,7 +4,8 @@ import { cardText } from './card.ts';
 import { commentaryText } from './commentary.ts';
 import { criticalReport } from './critical-report.ts';
 import type { Edition } from './edition.ts';
-import { legend, type LegendLine } from './legend.ts';
+import type { LegendLine } from '../../markings/description.ts';
+import { legend } from './legend.ts';
 import { preface } from './preface.ts';
 import { questionsText } from './questions.ts';
 

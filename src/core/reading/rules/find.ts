@@ -2,6 +2,9 @@ import { distinct } from '../../distinct.ts';
 import type { Tone } from '../../analysis/texture.ts';
 import { cmp, lte, type Fraction } from '../../score/fraction.ts';
 import { tempoInForce } from '../../score/tempo.ts';
+import { setsATempo } from '../../style/tempo-words.ts';
+import type { TimeAct } from '../../style/terms/acts.ts';
+import { timeActIn } from '../../style/terms/read-words.ts';
 import type { RuleContext } from '../context.ts';
 import type { Draft } from './rule.ts';
 
@@ -23,6 +26,17 @@ export const words = (value: string, at: Tone | Fraction, fact: string, rest: Pa
 /** True when printed words that match stand in a stretch of time. */
 export const says = (c: RuleContext, pattern: RegExp, from: Fraction, to: Fraction): boolean =>
   c.score.directions.some((d) => d.kind === 'words' && pattern.test(d.text) && lte(from, d.start) && lte(d.start, to));
+
+/** True when something printed in a stretch of time acts on it as asked; a number for the tempo restores it. */
+export const actsOnTime = (c: RuleContext, asked: (act: TimeAct) => boolean, from: Fraction, to: Fraction): boolean =>
+  c.score.directions.some((d) => {
+    if (!lte(from, d.start) || !lte(d.start, to)) return false;
+    const act =
+      d.kind === 'words' ? (timeActIn(d.text) ?? (setsATempo(d.text) ? RESTORES : null)) : d.kind === 'metronome' ? RESTORES : null;
+    return act !== null && asked(act);
+  });
+
+const RESTORES: TimeAct = { kind: 'restore' };
 
 export const hasMark = (t: Tone, name: RegExp): boolean => t.note.marks?.some((m) => name.test(m.name)) ?? false;
 

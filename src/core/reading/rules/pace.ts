@@ -1,9 +1,9 @@
 import { add, cmp, frac, lt, mul } from '../../score/fraction.ts';
-import { hasMark, firstAt, quarters, says, words } from './find.ts';
+import type { TimeAct } from '../../style/terms/acts.ts';
+import { readWords, slows, timeActIn } from '../../style/terms/read-words.ts';
+import { actsOnTime, firstAt, hasMark, quarters, says, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
-const SLOWER = /\b(poco )?(rit|rall|allarg|slarg)/i;
-const BACK = /a tempo|tempo (i|primo|1)|l['’]istesso/i;
 /** Groups into which a free cadenza of so many notes falls: odd ones, growing toward the middle. Handbook 7.7. */
 const GROUPS = [3, 5, 9, 5, 3];
 
@@ -22,7 +22,7 @@ export const PACE: Rule[] = [
         .filter((r) => r.kind === 'written-out slowing')
         .flatMap((r): Draft[] => {
           const tone = firstAt(c, r.start);
-          return tone && !says(c, SLOWER, r.start, r.end) ? [words('in time', tone, `${c.place(r.start)}: ${r.evidence}`)] : [];
+          return tone && !actsOnTime(c, slows, r.start, r.end) ? [words('in time', tone, `${c.place(r.start)}: ${r.evidence}`)] : [];
         })
   },
   {
@@ -35,9 +35,10 @@ export const PACE: Rule[] = [
     sources: ['common'],
     find: (c) =>
       c.score.directions.flatMap((d): Draft[] => {
-        if (d.kind !== 'words' || !/\b(accel|string|affrett|animando|serrez)/i.test(d.text)) return [];
+        if (d.kind !== 'words' || timeActIn(d.text)?.kind !== 'fast') return [];
         const end = c.score.measures[c.score.measures.length - 1];
-        if (says(c, BACK, d.start, add(end.start, end.length)) || says(c, SLOWER, d.start, add(end.start, end.length))) return [];
+        const stops = (act: TimeAct): boolean => act.kind === 'restore' || act.kind === 'same' || slows(act);
+        if (actsOnTime(c, stops, d.start, add(end.start, end.length))) return [];
         const phrase = c.facts.phrases.find((p) => cmp(p.start, d.start) > 0);
         const tone = phrase && firstAt(c, phrase.start);
         return tone
@@ -55,7 +56,9 @@ export const PACE: Rule[] = [
     sources: ['common'],
     find: (c) =>
       c.score.directions.flatMap((d): Draft[] => {
-        if (d.kind !== 'words' || !/\b(morendo|perdendo|smorz|calando)/i.test(d.text)) return [];
+        if (d.kind !== 'words') return [];
+        const { time, loudness } = readWords(d.text);
+        if (time?.kind !== 'slow' || loudness?.kind !== 'swell' || loudness.way > 0) return [];
         const tone = firstAt(c, d.start);
         return tone ? [words('softer and slower', tone, `${c.place(d.start)}: “${d.text}”`)] : [];
       })

@@ -3,7 +3,7 @@ import type { SourceKey } from '../../style/bibliography.ts';
 import type { Family } from '../../style/instruments.ts';
 import type { Period } from '../../style/profiles.ts';
 import type { RuleContext } from '../context.ts';
-import type { MarkingKind } from '../markings.ts';
+import type { MarkingKind } from '../../markings/kinds/index.ts';
 import type { Tone } from '../../analysis/texture.ts';
 
 export const AREAS = [

@@ -1,20 +1,12 @@
 import { add, cmp, lte, sub, type Fraction } from '../../score/fraction.ts';
 import type { CadenceFact } from '../../analysis/facts.ts';
 import type { RuleContext } from '../context.ts';
+import { timeActIn } from '../../style/terms/read-words.ts';
+import { actsOnTime } from './find.ts';
 import type { Rule } from './rule.ts';
 
-/** Words that already speak of time near a moment. */
-const TIME_WORDS = /rit|rall|allarg|slarg|tempo|accel|string|mosso|largo|lento|animato|morendo|calando|smorz|perd/i;
-
-function timeWordIn(c: RuleContext, from: Fraction, to: Fraction): boolean {
-  return c.score.directions.some(
-    (d) =>
-      (d.kind === 'words' || d.kind === 'metronome') &&
-      lte(from, d.start) &&
-      lte(d.start, to) &&
-      (d.kind === 'metronome' || TIME_WORDS.test(d.text))
-  );
-}
+/** Something already speaks of time near a moment. */
+const timeWordIn = (c: RuleContext, from: Fraction, to: Fraction): boolean => actsOnTime(c, () => true, from, to);
 
 /** The notes slow down by themselves somewhere in [from, to]. */
 const slowsByItself = (c: RuleContext, from: Fraction, to: Fraction): boolean =>
@@ -66,7 +58,7 @@ export const TIME: Rule[] = [
     sources: ['czerny', 'common'],
     find: (c) =>
       c.score.directions.flatMap((d) => {
-        if (d.kind !== 'words' || !/\b(poco )?(rit|rall|allarg)/i.test(d.text)) return [];
+        if (d.kind !== 'words' || timeActIn(d.text)?.kind !== 'slow') return [];
         const phrase = c.facts.phrases.find((p) => cmp(p.start, d.start) > 0);
         if (!phrase || timeWordIn(c, add(d.start, { n: 1, d: 1000 }), phrase.start)) return [];
         const tone = c.between(phrase.start, phrase.end)[0];

@@ -3,6 +3,7 @@ import type { KeySignature, TimeSignature } from '../model.ts';
 import { escapeXml } from '../musicxml/escape.ts';
 import { REMARK_FIELD } from '../model.ts';
 import { DECORATIONS } from './decorations.ts';
+import { metronomeXml } from '../metronome.ts';
 import type { AbcEvent, AbcSound, AbcTune, AbcVoice } from './model.ts';
 
 const TYPES: [string, Fraction][] = [
@@ -313,9 +314,7 @@ class Writer {
   private tempo(e: Extract<AbcEvent, { kind: 'tempo' }>): void {
     const words = e.text ? `<direction-type><words>${escapeXml(e.text)}</words></direction-type>` : '';
     const value = e.unit ? valueOf(e.unit) : null;
-    const mark = value
-      ? `<direction-type><metronome><beat-unit>${value.type}</beat-unit>${'<beat-unit-dot/>'.repeat(value.dots)}<per-minute>${e.perMinute}</per-minute></metronome></direction-type>`
-      : '';
+    const mark = value ? `<direction-type>${metronomeXml({ unit: value.type, dots: value.dots }, e.perMinute ?? '')}</direction-type>` : '';
     const sound = e.unit && e.perMinute ? `<sound tempo="${Number((Number(e.perMinute) * toNumber(e.unit)).toFixed(3))}"/>` : '';
     if (words || mark) this.out.push(`      <direction placement="above">${words}${mark}${sound}</direction>`);
   }

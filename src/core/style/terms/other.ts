@@ -1,5 +1,8 @@
 import type { TermRow } from './term.ts';
 
+/** Abbreviations that are words of their own, too: they count only with their point. */
+export const NEED_THEIR_POINT: readonly string[] = ['string', 'leg', 'ten', 'sim', 'sub'];
+
 /** Abbreviations that are printed instead of the full term. */
 export const ABBREVIATIONS: Record<string, string> = {
   accel: 'accelerando',
@@ -13,6 +16,9 @@ export const ABBREVIATIONS: Record<string, string> = {
   esp: 'espressivo',
   espr: 'espressivo',
   espress: 'espressivo',
+  f: 'forte',
+  ff: 'fortissimo',
+  fff: 'fortississimo',
   fz: 'forzando',
   leg: 'legato',
   legg: 'leggiero',
@@ -22,7 +28,13 @@ export const ABBREVIATIONS: Record<string, string> = {
   mf: 'mezzo forte',
   mp: 'mezzo piano',
   pizz: 'pizzicato',
+  p: 'piano',
+  perd: 'perdendosi',
+  pp: 'pianissimo',
+  ppp: 'pianississimo',
   rall: 'rallentando',
+  rallent: 'rallentando',
+  retard: 'ritardando',
   rinf: 'rinforzando',
   rit: 'ritardando',
   riten: 'ritenuto',
@@ -34,6 +46,7 @@ export const ABBREVIATIONS: Record<string, string> = {
   sost: 'sostenuto',
   sord: 'sordino',
   stacc: 'staccato',
+  sub: 'subito',
   string: 'stringendo',
   ten: 'tenuto',
   tranq: 'tranquillo',
@@ -46,7 +59,6 @@ export const ABBREVIATIONS: Record<string, string> = {
   'd c al coda': 'da capo',
   'd s al coda': 'dal segno',
   'tempo i': 'tempo primo',
-  'tempo 1': 'tempo primo',
   'tempo primo': 'tempo primo',
   'con sord': 'con sordino',
   'senza sord': 'senza sordino',
@@ -150,7 +162,18 @@ export const FRENCH: TermRow[] = [
   ['vif', 'lively', 't'],
   ['vite', 'fast', 't'],
   ['vivement', 'briskly', 't'],
-  ['voilé', 'veiled', 'l']
+  ['voilé', 'veiled', 'l'],
+  ['augmentez', 'grow louder', 'l'],
+  ['diminuez', 'grow softer', 'l'],
+  ['en augmentant', 'getting louder', 'l'],
+  ['en diminuant', 'getting softer', 'l'],
+  ['en s’éteignant', 'dying away', 'l'],
+  ['moins vite', 'less fast', 't'],
+  ['plus animé', 'livelier', 't'],
+  ['plus doux', 'softer', 'l'],
+  ['plus fort', 'louder', 'l'],
+  ['plus vif', 'livelier', 't'],
+  ['un peu', 'a little', 'm']
 ];
 
 export const GERMAN: TermRow[] = [
@@ -265,7 +288,18 @@ export const GERMAN: TermRow[] = [
   ['zögernd', 'hesitating', 't'],
   ['zurückhalten', 'to hold back', 't'],
   ['zurückhaltend', 'holding back', 't'],
-  ['zeitmaß', 'tempo', 't']
+  ['zeitmaß', 'tempo', 't'],
+  ['abnehmend', 'getting softer', 'l'],
+  ['anschwellend', 'getting louder', 'l'],
+  ['bewegter', 'more moved, faster', 't'],
+  ['ein wenig', 'a little', 'm'],
+  ['im tempo', 'in tempo', 't'],
+  ['lauter', 'louder', 'l'],
+  ['leiser', 'softer', 'l'],
+  ['plötzlich', 'suddenly', 'm'],
+  ['ruhiger', 'calmer, slower', 't'],
+  ['schneller werden', 'getting faster', 't'],
+  ['schneller werdend', 'getting faster', 't']
 ];
 
 export const ENGLISH: TermRow[] = [
@@ -318,5 +352,33 @@ export const ENGLISH: TermRow[] = [
   ['with spirit', 'spirited', 'c'],
   ['wistfully', 'wistful', 'c'],
   ['left hand', 'left hand', 'x'],
-  ['right hand', 'right hand', 'x']
+  ['right hand', 'right hand', 'x'],
+  ['a little', 'a little', 'm'],
+  ['always', 'always', 'm'],
+  ['at once', 'at once', 'm'],
+  ['dying away', 'softer and slower', 'tl'],
+  ['getting louder', 'getting louder', 'l'],
+  ['getting softer', 'getting softer', 'l'],
+  ['gradually', 'gradually', 'm'],
+  ['growing', 'getting louder', 'l'],
+  ['growing softer', 'getting softer', 'l'],
+  ['hurrying', 'getting faster', 't'],
+  ['little by little', 'little by little', 'm'],
+  ['louder', 'louder', 'l'],
+  ['loudly', 'loud', 'l'],
+  ['much', 'much', 'm'],
+  ['no', 'no', 'm'],
+  ['not', 'not', 'm'],
+  ['settle', 'slower, a little', 't'],
+  ['slightly', 'slightly', 'm'],
+  ['slow down', 'slowing gradually', 't'],
+  ['slowing', 'slowing gradually', 't'],
+  ['slowing down', 'slowing gradually', 't'],
+  ['softer', 'softer', 'l'],
+  ['softly', 'soft', 'l'],
+  ['strictly in time', 'strictly in time', 't'],
+  ['suddenly', 'suddenly', 'm'],
+  ['very', 'very', 'm'],
+  ['wait', 'wait a moment', 't'],
+  ['without', 'without', 'm']
 ];

@@ -12,7 +12,7 @@ import { after, before } from '../../../core/edition/text/parts.ts';
 import { midiFile } from '../../../core/performance/midi.ts';
 import { openPerformance } from '../../../core/performance/open.ts';
 import { perform } from '../../../core/performance/perform.ts';
-import type { Reading } from '../../../core/reading/commands.ts';
+import type { Reading } from '../../../core/reading/reading.ts';
 import { compressed } from '../../../core/score/compressed.ts';
 import type { Score } from '../../../core/score/model.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';

@@ -4,7 +4,7 @@ import { compareReadings, type ReadingComparison } from '../../../core/edition/c
 import { chosenText, openEdition, type EditionInput } from '../../../core/edition/open-edition.ts';
 import { collate, type Collation } from '../../../core/collation/collate.ts';
 import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
-import { excerptDocument } from '../../../core/score/excerpt.ts';
+import { excerptDocument } from '../../../core/edition/excerpt.ts';
 import { openScore } from '../../../core/score/open.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey, type Survey } from '../../../core/survey/survey.ts';

@@ -1,6 +1,7 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Facts } from '../../../core/analysis/facts.ts';
-import { replay, type Act, type Command } from '../../../core/reading/commands.ts';
+import { replay, type Act } from '../../../core/reading/log.ts';
+import type { Command } from '../../../core/reading/commands/index.ts';
 import type { Database } from '../db/client.ts';
 import { commands, readings } from '../db/schema.ts';
 import type { EditionInput } from '../../../core/edition/open-edition.ts';

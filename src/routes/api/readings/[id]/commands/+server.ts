@@ -1,5 +1,5 @@
 import { error, json } from '@sveltejs/kit';
-import type { Act } from '$core/reading/commands';
+import type { Act } from '$core/reading/log';
 import { database } from '$lib/server/db/client';
 import { limitedJson, valid } from '$lib/server/http';
 import { actsAfter, append, findReading } from '$lib/server/repositories/readings';

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { excerptDocument, inForceAt } from '../../../src/core/score/excerpt.ts';
+import { excerptDocument, inForceAt } from '../../../src/core/edition/excerpt.ts';
 import { add, eq, ZERO } from '../../../src/core/score/fraction.ts';
 import { ScoreError } from '../../../src/core/score/model.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
@@ -32,8 +32,8 @@ test('an excerpt knows meter, key, clef, tempo and dynamic in force where it beg
 test('what the first bar says itself is not said twice, and an excerpt from the beginning needs nothing', () => {
   const { text, score } = demo('etude.abc');
   assert.deepEqual(
-    inForceAt(score, 12).map((x) => x.kind),
-    ['tempo'],
+    inForceAt(score, 12).map((x) => `${x.kind} ${x.text}`),
+    ['tempo Andante espressivo', 'tempo quarter = 72', 'tempo poco più mosso'],
     'bar 13 has its own f'
   );
   const opening = excerptDocument(text, score, { from: 0, to: 3 });

@@ -1,0 +1,79 @@
+import type { Score } from '../score/model.ts';
+import type { Marking } from './marking.ts';
+import type { MarkingSound } from './sound.ts';
+
+/**
+ * Where a marking hangs: on a moment, on a note, on the notes from one to another (a slur), or over a stretch of time
+ * (a hairpin).
+ */
+export type Hangs = 'moment' | 'note' | 'notes' | 'stretch';
+
+/** A value in words of one's own. */
+export interface OwnWords {
+  /** What stands in the empty field. */
+  hint: string;
+  /** Characters at most. */
+  most: number;
+  /** What is wrong with a value, in one sentence; null when nothing is. */
+  fault(value: string): string | null;
+}
+
+/** One line of the edition's legend: the sign as it is printed, and what it means. */
+export interface LegendLine {
+  sign: string;
+  meaning: string;
+}
+
+/** Where an element stands in MEI, ready to be written into it; all values are attributes. */
+export interface MeiPlace {
+  /** Id, class and editor. */
+  identity: string;
+  /** The same with the staff. */
+  common: string;
+  /** Time stamp of the beginning. */
+  stamp: string;
+  /** The note that it hangs on, else the time stamp. */
+  anchor: string;
+  /** Time stamp a little before the note ends. */
+  beforeTheEnd: string;
+  /** Time stamp of the end of a stretch. */
+  until: string;
+}
+
+/** How a marking stands in MEI: an element beside the staves, or inside of its note; null where it cannot be drawn. */
+export type MeiSign = { beside: string } | { inNote: string } | null;
+
+/** How a marking stands in MusicXML. What belongs to a note becomes words where there is none to hang it on. */
+export type XmlSign =
+  | { direction: string; placement: 'above' | 'below' }
+  | { notation: string }
+  | { slur: (number: number) => { start: string; stop: string } }
+  | { wedge: (number: number) => { start: string; stop: string }; placement: 'above' | 'below' };
+
+/**
+ * All that there is to say about one kind of marking. Form, schemas, writers, legend, commentary, proposals, proof and
+ * performance read it here.
+ */
+export interface MarkingDescription {
+  /** Its name inside a sentence: "tempo word". */
+  name: string;
+  /** What it is, in one sentence for the teacher. */
+  says: string;
+  hangs: Hangs;
+  /** The values that it may take, the usual one first, or words of one's own. */
+  values: readonly string[] | OwnWords;
+  /** A value with its name, inside a sentence: "hairpin crescendo", "“from above”". */
+  inWords(value: string): string;
+  legend: LegendLine;
+  mei(m: Marking, place: MeiPlace): MeiSign;
+  musicXml(m: Marking): XmlSign;
+  /** Whether it would say the same as another of its kind, or the opposite, at one place. */
+  clashes(m: Placed, other: Placed): boolean;
+  /** What is printed where it would say the opposite, in words; null where they agree. */
+  againstPrinted(score: Score, m: Placed): string | null;
+  /** How it plays; an empty record where it does not sound. */
+  sound(value: string): MarkingSound;
+}
+
+/** What a marking says and where, without its reasons. */
+export type Placed = Pick<Marking, 'kind' | 'value' | 'part' | 'start' | 'end' | 'note'>;

@@ -1,0 +1,18 @@
+import { SIGN_SOUNDS } from '../../style/articulations.ts';
+import type { MarkingDescription } from '../description.ts';
+import { atOnePlace, LOOKS_PRINTED, neverAgainstPrint, withName } from '../usual.ts';
+import { meiArticulation, xmlArticulation } from './articulation.ts';
+
+export const accent: MarkingDescription = {
+  name: 'accent',
+  says: 'A note that stands over its neighbours.',
+  hangs: 'note',
+  values: ['accent', 'strong-accent'],
+  inWords: withName('accent'),
+  legend: LOOKS_PRINTED,
+  mei: meiArticulation,
+  musicXml: xmlArticulation,
+  clashes: atOnePlace,
+  againstPrinted: neverAgainstPrint,
+  sound: (value) => SIGN_SOUNDS[value] ?? {}
+};

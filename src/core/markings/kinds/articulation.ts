@@ -1,0 +1,35 @@
+import { escapeXml } from '../../score/musicxml/escape.ts';
+import { MEI_ARTICULATIONS, SIGN_SOUNDS } from '../../style/articulations.ts';
+import type { Marking } from '../marking.ts';
+import type { MarkingDescription, MeiPlace, MeiSign, XmlSign } from '../description.ts';
+import { atOnePlace, LOOKS_PRINTED, noteOf, withName } from '../usual.ts';
+
+type Sign = keyof typeof MEI_ARTICULATIONS;
+
+/** A sign inside of its note, as MEI has it. */
+export const meiArticulation = (m: Marking, { identity }: MeiPlace): MeiSign => ({
+  inNote: `<artic ${identity} artic="${MEI_ARTICULATIONS[m.value as Sign]}"/>`
+});
+
+export const xmlArticulation = (m: Marking): XmlSign => ({ notation: `<articulations><${escapeXml(m.value)}/></articulations>` });
+
+const SHORT = /staccat/;
+
+export const articulation: MarkingDescription = {
+  name: 'articulation',
+  says: 'How long a note sounds, and how it is parted from the next.',
+  hangs: 'note',
+  values: ['staccato', 'tenuto', 'staccatissimo', 'detached-legato'] satisfies Sign[],
+  inWords: withName('articulation'),
+  legend: LOOKS_PRINTED,
+  mei: meiArticulation,
+  musicXml: xmlArticulation,
+  clashes: atOnePlace,
+  againstPrinted(score, m) {
+    const printed = noteOf(score, m)?.marks?.find(
+      (p) => p.group === 'articulation' && SHORT.test(p.name) !== SHORT.test(m.value) && /staccat|tenuto/.test(p.name)
+    );
+    return printed ? `${printed.name} is printed on the note` : null;
+  },
+  sound: (value) => SIGN_SOUNDS[value] ?? {}
+};

@@ -1,0 +1,98 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import {
+  clash,
+  inWords,
+  isOnNote,
+  isSpan,
+  kindOf,
+  markingFault,
+  markingName,
+  ownWords,
+  soundOf,
+  valueFault,
+  valuesOf
+} from '../../../src/core/markings/describe.ts';
+import { MARKING_KINDS, type MarkingKind } from '../../../src/core/markings/kinds/index.ts';
+import type { Marking } from '../../../src/core/markings/marking.ts';
+import { legend } from '../../../src/core/edition/text/legend.ts';
+import { replay } from '../../../src/core/reading/log.ts';
+import { accepts } from '../reading/accepts.ts';
+
+const at = (n: number, d = 1) => ({ n, d });
+
+/** A marking of a kind that hangs where its kind hangs. */
+function sound(kind: MarkingKind, value = valuesOf(kind)?.[0] ?? (kind === 'metronome' ? 'quarter = 60' : '1')): Marking {
+  const marking: Marking = { id: `mark-${kind}`, kind, value, part: 0, staff: 1, start: at(4), because: [] };
+  if (isOnNote(kind)) marking.note = 'n1';
+  if (isSpan(kind)) marking.end = at(6);
+  if (kindOf(kind).hangs === 'notes') marking.endNote = 'n2';
+  return marking;
+}
+
+const refused = (marking: object): string => accepts({ type: 'add-marking', marking }) ?? 'taken';
+
+for (const kind of MARKING_KINDS) {
+  test(`${kind}: every value is taken, named, explained and drawn; others are refused`, () => {
+    for (const value of valuesOf(kind) ?? ['quarter = 60']) {
+      const m = sound(kind, value);
+      assert.equal(refused(m), 'taken', value);
+      assert.equal(markingFault(m), null);
+      assert.ok(inWords(m).length >= value.length && markingName(m).length > 2);
+      const place = { identity: 'I', common: 'C', stamp: 'S', anchor: 'A', beforeTheEnd: 'B', until: 'U' };
+      assert.match(Object.values(kindOf(kind).mei(m, place)!)[0], /^<\w+ [\s\S]*>$/);
+      assert.ok(Object.keys(kindOf(kind).musicXml(m)).length);
+      assert.ok(clash(m, m), 'two of the same at one place');
+    }
+    assert.match(refused({ ...sound(kind), value: '' }), /value|empty/);
+    if (!ownWords(kind)) assert.match(refused({ ...sound(kind), value: 'marcato' }), /cannot be “marcato”/);
+  });
+  if (isOnNote(kind))
+    test(`${kind}: is refused without the note that it hangs on`, () => {
+      const { note, ...without } = sound(kind);
+      assert.ok(note);
+      assert.match(refused(without), /needs a note to hang on/);
+    });
+  if (isSpan(kind))
+    test(`${kind}: is refused without an end, and when it ends before it begins`, () => {
+      const { end, ...without } = sound(kind);
+      assert.ok(end);
+      assert.match(refused(without), /end after it begins/);
+      assert.match(refused({ ...sound(kind), end: at(4) }), /end after it begins/);
+    });
+}
+
+test('a metronome mark is a number; words are anything', () => {
+  assert.match(valueFault('metronome', 'brisk')!, /number of quarters a minute/);
+  assert.equal(valueFault('metronome', '96'), null);
+  assert.equal(valueFault('text', 'as in the café scene'), null);
+  assert.match(valueFault('fingering', '1'.repeat(21))!, /at most 20/);
+});
+
+test('a metronome mark without an equals sign sounds as it is printed', () => {
+  assert.equal(soundOf({ kind: 'metronome', value: '96' }).tempo, 96);
+  assert.equal(soundOf({ kind: 'metronome', value: 'dotted quarter = 60' }).tempo, 90);
+  const drawn = kindOf('metronome').mei(sound('metronome', '96'), {} as never) as { beside: string };
+  assert.match(drawn.beside, /\[quarter = 96\]/);
+});
+
+test('a word to the player can be emptied; a change that could not be drawn changes nothing', () => {
+  const marking = { ...sound('hairpin', 'crescendo'), remark: 'From nothing.' };
+  const after = (change: object) => {
+    const command = { type: 'change-marking', id: marking.id, change } as never;
+    assert.equal(accepts(command), null);
+    return replay([{ type: 'add-marking', marking }, command]).markings[0];
+  };
+  assert.equal(after({ remark: 'More.' }).remark, 'More.');
+  assert.ok(!('remark' in after({ remark: null })));
+  assert.deepEqual(after({ end: at(3) }), marking, 'it would end before it begins');
+  assert.deepEqual(after({ kind: 'slur', value: 'slur' }), marking, 'a hairpin stays a hairpin');
+  assert.match(accepts({ type: 'change-marking', id: 'm', change: { value: 'mf' } })!, /kind/, 'a value comes with its kind');
+  assert.match(accepts({ type: 'change-marking', id: 'm', change: { kind: 'hairpin', value: 'wide' } })!, /cannot be “wide”/);
+});
+
+test('the legend explains each sign once', () => {
+  const lines = legend(MARKING_KINDS.map((kind) => ({ kind })));
+  assert.equal(new Set(lines.map((l) => l.meaning)).size, lines.length);
+  assert.equal(legend([{ kind: 'accent' }, { kind: 'fermata' }]).length, 2, 'signs that look printed share a line');
+});
