@@ -14,6 +14,8 @@ const withoutRemoteFonts: Plugin = {
 export default defineConfig({
   plugins: [withoutRemoteFonts, sveltekit()],
   worker: { format: 'es' },
+  // Given by the build, so that stored studies are those of this very engine.
+  define: process.env.NUVELO_ENGINE ? { __NUVELO_ENGINE__: JSON.stringify(process.env.NUVELO_ENGINE) } : {},
   build: { chunkSizeWarningLimit: 9000 },
   server: { fs: { allow: ['src', 'node_modules'] } }
 });

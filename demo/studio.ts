@@ -4,8 +4,7 @@
  */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { factsOf, openAnalysis } from '../src/core/analysis/analyse.ts';
-import { details } from '../src/core/analysis/details.ts';
+import { studyOf } from '../src/core/analysis/study.ts';
 import { replay, type Act } from '../src/core/reading/log.ts';
 import { styleOf } from '../src/core/reading/reading.ts';
 import type { Command } from '../src/core/reading/commands/index.ts';
@@ -13,10 +12,11 @@ import { propose } from '../src/core/reading/propose.ts';
 import { proof } from '../src/core/proof/proof.ts';
 import { collate } from '../src/core/collation/collate.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
-import { openScore } from '../src/core/score/open.ts';
+import { openScore } from '../src/core/score/read-file.ts';
 import type { Database } from '../src/lib/server/db/client.ts';
 import { TASKS } from '../src/lib/server/jobs/tasks.ts';
-import { addPiece, hashOf } from '../src/lib/server/repositories/pieces.ts';
+import { hashOf } from '../src/lib/server/hash.ts';
+import { addPiece } from '../src/lib/server/repositories/pieces.ts';
 import { append, firstReading, logOf } from '../src/lib/server/repositories/readings.ts';
 import { addSource } from '../src/lib/server/repositories/sources.ts';
 import { DEMO_READINGS, demoCommands, type DemoReading } from './readings.ts';
@@ -24,14 +24,12 @@ import { DEMO_READINGS, demoCommands, type DemoReading } from './readings.ts';
 /** All acts of a demo reading: the style first, then what its proposals are, then the findings that stand. */
 export function demoLog(reading: DemoReading, bytes: Uint8Array): Command[] {
   const { score } = openScore(bytes, reading.file);
-  const analysis = openAnalysis(score);
-  const facts = factsOf(analysis);
-  const more = details(analysis, facts);
+  const study = studyOf(score);
   const period: Command = { type: 'set-period', period: reading.period };
   const answers = reading.answers.map(([key, option, on]): Command => ({ type: 'answer-school', key, option, on }));
-  const proposals = propose(score, facts, { ...styleOf(replay([period, ...answers])), details: more });
+  const proposals = propose(study, styleOf(replay([period, ...answers])));
   const log = [period, ...demoCommands(reading, score, proposals)];
-  const findings = proof(score, facts, more, replay(log), proposals);
+  const findings = proof(study, replay(log), proposals);
   for (const [kind, because] of reading.accepted) {
     const found = findings.find((f) => f.kind === kind);
     if (found) log.push({ type: 'accept-finding', finding: found.id, because });

@@ -6,9 +6,9 @@ import { execFileSync, spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { SaxesParser } from 'saxes';
+import { studyOf } from '../src/core/analysis/study.ts';
 import { analyse, factsOf, openAnalysis } from '../src/core/analysis/analyse.ts';
-import { details } from '../src/core/analysis/details.ts';
-import { openPerformance } from '../src/core/performance/open.ts';
+import { performanceGround } from '../src/core/performance/ground.ts';
 import { perform } from '../src/core/performance/perform.ts';
 import { EMPTY_READING } from '../src/core/reading/reading.ts';
 import { propose } from '../src/core/reading/propose.ts';
@@ -54,30 +54,20 @@ function core(): void {
   say('peak memory of reading 1,000 bars / the file', `${memory} ×`, '≤ 12');
   const score = readMusicXml(longScore(300));
   say('analysis of 300 bars', `${timed(() => analyse(score)).toFixed(0)} ms`, '');
-  const facts = analyse(score);
-  const ground = openAnalysis(score);
-  const style = {
-    period: 'romantic' as const,
-    schools: {},
-    ruleFactors: {},
-    details: details(ground, facts)
-  };
-  say('all proposals for 300 bars', `${timed(() => propose(score, facts, style)).toFixed(0)} ms`, '≤ 200 ms');
+  const known = studyOf(score);
+  const style = { period: 'romantic' as const, schools: {}, ruleFactors: {} };
+  say('all proposals for 300 bars', `${timed(() => propose(known, style)).toFixed(0)} ms`, '≤ 200 ms');
   const quarter = readMusicXml(longScore(250));
   const whole = readMusicXml(thousand);
   /** All that the worker does for a piece: facts and the closer look. */
-  const study = (s: Score) => {
-    const analysis = openAnalysis(s);
-    const found = factsOf(analysis);
-    return structuredClone(details(analysis, found));
-  };
+  const study = (s: Score) => structuredClone(studyOf(s).details);
   const all = ratio(
     () => study(whole),
     () => study(quarter)
   );
   say('all of Structure, 1,000 bars', `${all.long.toFixed(0)} ms`, '≤ 3000 ms');
   say('all of Structure, 1,000 bars / 250 bars', `${all.ratio.toFixed(2)} ×`, '≤ 5');
-  const played = openPerformance(whole, EMPTY_READING);
+  const played = performanceGround(studyOf(whole), EMPTY_READING.part);
   const reading = { ...EMPTY_READING, period: 'romantic' as const };
   say('1,000 bars performed', `${timed(() => perform(played, reading), 15).toFixed(0)} ms`, '≤ 150 ms');
   const analysis = openAnalysis(score);

@@ -1,8 +1,10 @@
 /** Builds the application and the server's worker. */
 import { execFileSync } from 'node:child_process';
 import { build } from 'esbuild';
+import { engineKey } from './engine-key.ts';
 
-execFileSync('npx', ['vite', 'build', '--logLevel', 'warn'], { stdio: 'inherit' });
+const engine = await engineKey();
+execFileSync('npx', ['vite', 'build', '--logLevel', 'warn'], { stdio: 'inherit', env: { ...process.env, NUVELO_ENGINE: engine } });
 await build({
   entryPoints: ['src/lib/server/jobs/worker.ts'],
   outfile: 'build/workers/worker.js',
@@ -10,6 +12,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
+  define: { __NUVELO_ENGINE__: JSON.stringify(engine) },
   // Large, with files of their own beside them or of the older kind of module, and loaded only by the tasks that need them.
   external: ['verovio/*', 'pdfkit', 'wawoff2', 'joi'],
   logLevel: 'warning'

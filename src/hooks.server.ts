@@ -1,9 +1,11 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
-import { prepareWorker } from '$lib/server/jobs/run';
+import { studioOf } from '$lib/server/access';
+import { prepareWorkers } from '$lib/server/jobs/run';
 
-export const init: ServerInit = prepareWorker;
+export const init: ServerInit = prepareWorkers;
 
 export const handle: Handle = async ({ event, resolve }) => {
+  event.locals.studio = await studioOf(event);
   const response = await resolve(event);
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'same-origin');

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { openScore, type OpenedScore } from '../core/score/open.ts';
+import { parseArgs, type ParseArgsConfig } from 'node:util';
+import { openScore, type OpenedScore } from '../core/score/read-file.ts';
 import { ScoreError } from '../core/score/model.ts';
 import { analysisJson } from './analysis-json.ts';
 import { CallError } from './call-error.ts';
@@ -8,35 +9,32 @@ import { writePerformance } from './perform.ts';
 
 const USAGE = `usage: nuvelo analyze FILE [--part ID]
        nuvelo edition FILE --period NAME [--school KEY=VALUE …] --out FILE.musicxml
-       nuvelo perform FILE --period NAME [--literal] --out FILE.mid`;
+       nuvelo perform FILE --period NAME [--literal] [--school KEY=VALUE …] --out FILE.mid`;
 
-/** A call taken apart: the file, and the options with the values that they were given. */
-interface Call {
-  file: string;
-  options: Map<string, string[]>;
-}
+type Options = NonNullable<ParseArgsConfig['options']>;
 
 /** @throws CallError when an option is unknown or lacks its value, or when there is not exactly one file */
-function takeApart(args: readonly string[], known: readonly string[], flags: readonly string[] = []): Call {
-  let file: string | undefined;
-  const options = new Map<string, string[]>();
-  for (let k = 0; k < args.length; k++) {
-    const word = args[k];
-    if (word.startsWith('--')) {
-      const name = word.slice(2);
-      if (flags.includes(name)) {
-        options.set(name, []);
-        continue;
-      }
-      if (!known.includes(name)) throw new CallError(`unknown option ${word}`);
-      const value = args[++k];
-      if (value === undefined) throw new CallError(`${word} needs a value`);
-      options.set(name, [...(options.get(name) ?? []), value]);
-    } else if (file !== undefined) throw new CallError('one file at a time');
-    else file = word;
+function takeApart<const O extends Options>(args: readonly string[], options: O) {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: [...args], options, allowPositionals: true });
+  } catch (error) {
+    // Node's own sentence, without its advice on the lines after it.
+    throw new CallError(error instanceof Error ? error.message.split(/[.\n]/)[0] : String(error));
   }
-  if (file === undefined) throw new CallError('a file is needed');
-  return { file, options };
+  const { positionals, values } = parsed;
+  if (positionals.length !== 1) throw new CallError(positionals.length ? 'one file at a time' : 'a file is needed');
+  return { file: positionals[0], values };
+}
+
+const TEXT = { type: 'string' } as const;
+const SEVERAL = { type: 'string', multiple: true } as const;
+const YES = { type: 'boolean' } as const;
+
+/** @throws CallError when it was not given */
+function needed(value: string | undefined, option: string): string {
+  if (value === undefined) throw new CallError(`${option} is needed`);
+  return value;
 }
 
 function open(file: string): OpenedScore {
@@ -57,29 +55,27 @@ function open(file: string): OpenedScore {
 }
 
 function analyze(args: readonly string[]): void {
-  const { file, options } = takeApart(args, ['part']);
+  const { file, values } = takeApart(args, { part: TEXT });
   const { score } = open(file);
-  const id = options.get('part')?.[0];
-  const part = id === undefined ? null : score.parts.find((p) => p.id === id);
-  if (part === undefined) throw new CallError(`there is no part ${id}; the parts are ${score.parts.map((p) => p.id).join(', ')}`);
+  const part = values.part === undefined ? null : score.parts.find((p) => p.id === values.part);
+  if (part === undefined) throw new CallError(`there is no part ${values.part}; the parts are ${score.parts.map((p) => p.id).join(', ')}`);
   process.stdout.write(JSON.stringify(analysisJson(score, part ? [part.index] : null)) + '\n');
 }
 
 function edition(args: readonly string[]): void {
-  const { file, options } = takeApart(args, ['period', 'school', 'out']);
-  const period = periodOf(options.get('period')?.[0]);
-  const schools = schoolsOf(options.get('school') ?? []);
-  const out = options.get('out')?.[0];
-  if (out === undefined) throw new CallError('--out is needed');
+  const { file, values } = takeApart(args, { period: TEXT, school: SEVERAL, out: TEXT });
+  const period = periodOf(values.period);
+  const schools = schoolsOf(values.school ?? []);
+  const out = needed(values.out, '--out');
   writeEdition(open(file), period, schools, out);
 }
 
 function perform(args: readonly string[]): void {
-  const { file, options } = takeApart(args, ['period', 'out'], ['literal']);
-  const period = periodOf(options.get('period')?.[0]);
-  const out = options.get('out')?.[0];
-  if (out === undefined) throw new CallError('--out is needed');
-  writePerformance(open(file).score, period, options.has('literal'), out);
+  const { file, values } = takeApart(args, { period: TEXT, school: SEVERAL, out: TEXT, literal: YES });
+  const period = periodOf(values.period);
+  const schools = schoolsOf(values.school ?? []);
+  const out = needed(values.out, '--out');
+  writePerformance(open(file).score, period, schools, values.literal === true, out);
 }
 
 /** Exit status as documented: 0 done, 1 a fault of the program, 2 the call is wrong, 3 the file is no readable score. */

@@ -1,21 +1,25 @@
 import { writeFileSync } from 'node:fs';
+import { studyOf } from '../core/analysis/study.ts';
+import { performanceGround } from '../core/performance/ground.ts';
 import { midiFile } from '../core/performance/midi.ts';
-import { openPerformance } from '../core/performance/open.ts';
 import { perform } from '../core/performance/perform.ts';
-import { EMPTY_READING, type Reading } from '../core/reading/reading.ts';
 import { draftOf } from '../core/reading/draft.ts';
 import { propose } from '../core/reading/propose.ts';
+import { EMPTY_READING, type Reading } from '../core/reading/reading.ts';
 import { clock } from '../core/score/tempo.ts';
 import type { Score } from '../core/score/model.ts';
 import type { Period } from '../core/style/profiles.ts';
+import type { SchoolAnswers, SchoolKey } from '../core/style/schools.ts';
 
 /** Writes a performance as MIDI: of the drafted reading of a period, or of the page to the letter. */
-export function writePerformance(score: Score, period: Period, literal: boolean, out: string): void {
-  const ground = openPerformance(score, EMPTY_READING);
-  const style = { period, schools: {}, ruleFactors: {}, details: ground.details };
-  const markings = literal ? [] : score.parts.flatMap((p) => draftOf(propose(score, ground.facts, style, p.index)).map((k) => k.marking));
-  const reading: Reading = { ...EMPTY_READING, period, markings };
-  const performance = perform(ground, reading, literal);
+export function writePerformance(score: Score, period: Period, schools: SchoolAnswers, literal: boolean, out: string): void {
+  const study = studyOf(score);
+  const style = { period, schools, ruleFactors: {} };
+  const markings = literal ? [] : score.parts.flatMap((p) => draftOf(propose(study, style, p.index)).map((k) => k.marking));
+  // Answers that come with the call have no day.
+  const answers = Object.fromEntries((Object.keys(schools) as SchoolKey[]).map((key) => [key, { option: schools[key]!, on: '' }]));
+  const reading: Reading = { ...EMPTY_READING, period, markings, schools: answers };
+  const performance = perform(performanceGround(study, reading.part), reading, literal);
   writeFileSync(out, midiFile(score, performance));
   process.stderr.write(`${performance.notes.length} notes, ${clock(performance.length)}, written to ${out}\n`);
 }

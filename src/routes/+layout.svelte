@@ -3,16 +3,15 @@
   import '../app.css';
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import { ROOM_KEYS, roomAddress, ROOMS } from '$lib/rooms';
   import { sharedEngraver } from '$lib/music/engraver';
   import { prepareStudyWorker } from '$lib/workspace/study-worker';
 
   const { children } = $props();
 
-  const ROOMS = ['survey', 'structure', 'reading', 'hearing', 'proof', 'press'] as const;
   let theme = $state('light');
-  const base = $derived(page.params.id ? `/pieces/${page.params.id}` : null);
   /** The rooms keep to the reading that is open. */
-  const query = $derived(page.url.searchParams.has('reading') ? `?reading=${page.url.searchParams.get('reading')}` : '');
+  const reading = $derived(page.url.searchParams.get('reading'));
   const room = $derived(page.url.pathname.split('/')[3]);
 
   onMount(() => {
@@ -42,9 +41,9 @@
       <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
       <a href="/type" aria-current={page.url.pathname === '/type' ? 'page' : undefined}>Type a tune</a>
       <a href="/rules" aria-current={page.url.pathname === '/rules' ? 'page' : undefined}>Rules</a>
-      {#if base}
-        {#each ROOMS as name (name)}
-          <a href="{base}/{name}{query}" aria-current={room === name ? 'page' : undefined}>{name[0].toUpperCase() + name.slice(1)}</a>
+      {#if page.params.id}
+        {#each ROOM_KEYS as key (key)}
+          <a href={roomAddress(page.params.id, key, reading)} aria-current={room === key ? 'page' : undefined}>{ROOMS[key].name}</a>
         {/each}
       {/if}
     </nav>

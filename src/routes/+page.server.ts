@@ -1,8 +1,6 @@
-import { database } from '$lib/server/db/client';
-import { listPieces } from '$lib/server/repositories/pieces';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ depends }) => {
+export const load: PageServerLoad = async ({ depends, locals }) => {
   depends('nuvelo:shelf');
-  return { pieces: await listPieces(await database()) };
+  return { pieces: await locals.studio.pieces() };
 };

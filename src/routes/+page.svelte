@@ -1,7 +1,12 @@
 <script lang="ts">
   import { goto, invalidate } from '$app/navigation';
   import { Button, InlineLoading, InlineNotification, Modal } from 'carbon-components-svelte';
-  import { importFile, type ImportProgress } from '$lib/shelf/import';
+  import { api } from '$lib/api';
+  import { importFile, type Imported, type ImportProgress } from '$lib/shelf/import';
+  import ImportQuestion from '$lib/shelf/ImportQuestion.svelte';
+  import PieceCard from '$lib/shelf/PieceCard.svelte';
+  import type { ImportAnswers } from '$lib/shapes';
+  import { sentenceOf } from '$lib/workspace/latest';
 
   const { data } = $props();
 
@@ -9,35 +14,51 @@
   let over = $state(false);
   let progress = $state<ImportProgress | null>(null);
   let refused = $state<{ name: string; message: string } | null>(null);
+  let asked = $state.raw<{ file: File; about: Exclude<Imported, { pieces: number[] }>; answer: (a: ImportAnswers | null) => void } | null>(
+    null
+  );
   let stop: AbortController | null = null;
   let leaving = $state<{ id: number; title: string } | null>(null);
 
+  /** Puts one file on the shelf, with what has to be said before. @returns the new pieces */
+  async function takeOne(file: File, answers: ImportAnswers = {}): Promise<number[]> {
+    progress = { name: file.name, stage: 'sending', sent: 0 };
+    stop = new AbortController();
+    const about = await importFile(file, answers, (p) => (progress = p), stop.signal);
+    if ('pieces' in about) return about.pieces;
+    progress = null;
+    const said = await new Promise<ImportAnswers | null>((answer) => (asked = { file, about, answer }));
+    asked = null;
+    return said ? takeOne(file, { ...answers, ...said }) : [];
+  }
+
   async function take(files: FileList | null): Promise<void> {
     const list = [...(files ?? [])];
-    if (!list.length || progress) return;
+    if (!list.length || progress || asked) return;
     refused = null;
-    let piece: number | null = null;
+    const made: number[] = [];
     for (const file of list) {
       try {
-        progress = { name: file.name, stage: 'sending', sent: 0 };
-        stop = new AbortController();
-        piece = await importFile(file, (p) => (progress = p), stop.signal);
+        made.push(...(await takeOne(file)));
       } catch (error) {
-        refused = { name: file.name, message: error instanceof Error ? error.message : 'The file was not taken.' };
+        refused = { name: file.name, message: sentenceOf(error) };
       }
     }
     progress = null;
     chooser.value = '';
     await invalidate('nuvelo:shelf');
-    if (piece !== null && list.length === 1) await goto(`/pieces/${piece}/survey`);
+    if (made.length === 1 && list.length === 1) await goto(`/pieces/${made[0]}/survey`);
   }
 
   async function remove(): Promise<void> {
     if (!leaving) return;
     const { id } = leaving;
     leaving = null;
-    const response = await fetch(`/api/pieces/${id}`, { method: 'DELETE' }).catch(() => null);
-    if (!response?.ok) refused = { name: '', message: 'The piece could not be taken off the shelf.' };
+    try {
+      await api.removePiece(id);
+    } catch (error) {
+      refused = { name: '', message: sentenceOf(error) };
+    }
     await invalidate('nuvelo:shelf');
   }
 </script>
@@ -70,7 +91,7 @@
   {#if progress}
     <div class="progress">
       <InlineLoading description="{progress.name}: {progress.stage}{progress.sent < 1 ? ` ${Math.round(progress.sent * 100)} %` : ''}" />
-      <button class="bar-link" onclick={() => stop?.abort()}>Stop</button>
+      <Button size="small" kind="ghost" on:click={() => stop?.abort()}>Stop</Button>
     </div>
   {/if}
   {#if refused}
@@ -86,22 +107,7 @@
   {#if data.pieces.length}
     <ul>
       {#each data.pieces as piece (piece.id)}
-        <li>
-          <a href="/pieces/{piece.id}/reading" class="card">
-            <h2>{piece.title}</h2>
-            <p>{piece.composer || 'composer not given'}</p>
-            <p class="quiet">{[piece.instrument, `${piece.bars} bars`].filter(Boolean).join(' · ')}</p>
-          </a>
-          <div class="rooms">
-            <a href="/pieces/{piece.id}/survey">Survey</a>
-            <a href="/pieces/{piece.id}/structure">Structure</a>
-            <a href="/pieces/{piece.id}/reading">Reading</a>
-            <a href="/pieces/{piece.id}/hearing">Hearing</a>
-            <a href="/pieces/{piece.id}/proof">Proof</a>
-            <a href="/pieces/{piece.id}/press">Press</a>
-            <button class="bar-link" onclick={() => (leaving = { id: piece.id, title: piece.title })}>Take off</button>
-          </div>
-        </li>
+        <PieceCard {piece} onremove={() => (leaving = { id: piece.id, title: piece.title })} />
       {/each}
     </ul>
   {:else}
@@ -114,6 +120,8 @@
     </div>
   {/if}
 </div>
+
+{#if asked}<ImportQuestion file={asked.file.name} asked={asked.about} onanswer={asked.answer} />{/if}
 
 <Modal
   danger
@@ -154,6 +162,9 @@
   }
 
   .progress {
+    display: flex;
+    align-items: center;
+    gap: 1rem;
     padding: 0.5rem 0;
   }
 
@@ -162,40 +173,8 @@
     margin: 0;
     padding: 0;
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(20rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(100%, 22rem), 1fr));
     gap: 1rem;
-  }
-
-  li {
-    border: 1px solid var(--line);
-    background: var(--raised);
-    border-radius: 3px;
-    display: flex;
-    flex-direction: column;
-  }
-
-  .card {
-    flex: 1;
-    padding: 1rem 1.1rem 0.75rem;
-    color: inherit;
-    text-decoration: none;
-  }
-
-  .card:hover h2 {
-    color: var(--edition);
-  }
-
-  .rooms {
-    display: flex;
-    gap: 1rem;
-    padding: 0.5rem 1.1rem;
-    border-top: 1px solid var(--line);
-    font-size: 0.88rem;
-  }
-
-  .rooms button {
-    margin-left: auto;
-    color: var(--muted);
   }
 
   .empty {

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { createRequire } from 'node:module';
-import { openScore, type OpenedScore } from '../../src/core/score/open.ts';
+import { openScore, type OpenedScore } from '../../src/core/score/read-file.ts';
 import { readMusicXml } from '../../src/core/score/musicxml/read.ts';
 import type { Score } from '../../src/core/score/model.ts';
 

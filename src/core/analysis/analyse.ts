@@ -1,6 +1,7 @@
 import { lazily } from '../once.ts';
 import type { Score } from '../score/model.ts';
 import { cmp, type Fraction } from '../score/fraction.ts';
+import { ENGINE } from './engine.ts';
 import { cadenceCandidates, chooseCadences, sectionEnds } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import { factId, type CadenceFact, type Facts, type ParallelFact } from './facts.ts';
@@ -12,9 +13,6 @@ import { compare, parallelFacts, pinnedParallels, sectionFacts, sequenceFacts, t
 import { findPhrases, phraseGround, type PhraseGround } from './phrases.ts';
 import { fromPhraseStarts, inKeysThatPhrasesClose, inKeysThatSectionsClose, withoutPassingKeys } from './settle-keys.ts';
 import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
-
-/** Changes whenever the same score may yield other facts; part of the cache's key. */
-export const ENGINE = 'nuvelo-3';
 
 /** Signatures in the piece as they sound, the first one first. */
 function signatures(score: Score): number[] {

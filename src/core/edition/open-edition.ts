@@ -1,18 +1,18 @@
-import { openAnalysis, factsOf, type Analysis } from '../analysis/analyse.ts';
-import { chosenDocument, collateAll, type Collated, type OtherSource } from '../collation/chosen.ts';
-import { details, type Details } from '../analysis/details.ts';
+import { openAnalysis, type Analysis } from '../analysis/analyse.ts';
 import type { Facts } from '../analysis/facts.ts';
+import { studyOf } from '../analysis/study.ts';
 import type { Texture } from '../analysis/texture.ts';
+import { chosenDocument, collateAll, type Collated, type OtherSource } from '../collation/chosen.ts';
+import { lazily } from '../once.ts';
 import { performanceGround } from '../performance/ground.ts';
 import { perform } from '../performance/perform.ts';
-import { styleOf, type Reading } from '../reading/reading.ts';
 import { ruleContext } from '../reading/context.ts';
 import { propose } from '../reading/propose.ts';
 import { questionsOf } from '../reading/questions.ts';
+import { styleOf, type Reading } from '../reading/reading.ts';
 import type { Score } from '../score/model.ts';
 import { readMusicXml } from '../score/musicxml/read.ts';
 import { renumbered } from '../score/numbering.ts';
-import { lazily } from '../once.ts';
 import type { Edition } from './text/edition.ts';
 
 /** What an edition is made of: its sources, the reading, its names, and the facts if they are known. */
@@ -26,6 +26,21 @@ export interface EditionInput {
   facts: Facts | null;
 }
 
+/** What is costly on the way to an edition and depends on its texts only: whoever makes pages again and again may remember it. */
+export interface TextOpener {
+  read(document: string): Score;
+  collate(document: string, score: Score, others: readonly OtherSource[]): Collated[];
+  /** A score with its bars numbered as the reading numbers them, opened for analysis. */
+  analyse(document: string, score: Score, counted: boolean): Analysis;
+}
+
+/** Opens every text anew. */
+export const OPEN_ANEW: TextOpener = {
+  read: readMusicXml,
+  collate: (_, score, others) => collateAll(score, others),
+  analyse: (_, score, counted) => openAnalysis(counted ? renumbered(score) : score)
+};
+
 /** An edition with the text that it follows, and what is costly on the way to it. */
 export interface OpenedEdition {
   /** The document with the readings of other sources that were chosen. */
@@ -34,48 +49,13 @@ export interface OpenedEdition {
   texture: () => Texture;
 }
 
-/** A text opened for the edition: what the reading does not change. */
-interface OpenedText {
-  document: string;
-  counted: boolean;
-  shown: Score;
-  analysis: Analysis;
-  details: Map<string, Details>;
-}
-
-/** The text that was opened last: pages are made again and again while they are being set. */
-let last: OpenedText | null = null;
-
-function openText(document: string, score: Score, counted: boolean): OpenedText {
-  if (last?.document !== document || last.counted !== counted) {
-    const shown = counted ? renumbered(score) : score;
-    last = { document, counted, shown, analysis: openAnalysis(shown), details: new Map() };
-  }
-  return last;
-}
-
-/** The source that was read last. */
-let read: { document: string; score: Score } | null = null;
-const readOnce = (document: string): Score =>
-  (read = read?.document === document ? read : { document, score: readMusicXml(document) }).score;
-
-/** The sources that were laid side by side last. */
-let compared: { document: string; others: string; collations: Collated[] } | null = null;
-function collateOnce(document: string, score: Score, others: readonly OtherSource[]): Collated[] {
-  const names = others.map((o) => `${o.hash} ${o.name}`).join('\n');
-  if (compared?.document !== document || compared.others !== names)
-    compared = { document, others: names, collations: collateAll(score, others) };
-  return compared.collations;
-}
-
 /** The document that a reading is about: the source with the readings of other sources that were chosen. */
-export function chosenText({ document, others, reading }: Pick<EditionInput, 'document' | 'others' | 'reading'>): {
-  document: string;
-  score: Score;
-  collations: Collated[];
-} {
-  const score = readOnce(document);
-  const collations = collateOnce(document, score, others);
+export function chosenText(
+  { document, others, reading }: Pick<EditionInput, 'document' | 'others' | 'reading'>,
+  texts: TextOpener = OPEN_ANEW
+): { document: string; score: Score; collations: Collated[] } {
+  const score = texts.read(document);
+  const collations = texts.collate(document, score, others);
   const chosen = chosenDocument(document, score, collations, reading.sourceChoices);
   return { document: chosen, score: chosen === document ? score : readMusicXml(chosen), collations };
 }
@@ -84,27 +64,20 @@ export function chosenText({ document, others, reading }: Pick<EditionInput, 'do
  * Opens an edition. What is costly is worked out when a page or text asks for it, so that the first page need not wait
  * for the last.
  */
-export function openEdition(input: EditionInput): OpenedEdition {
+export function openEdition(input: EditionInput, texts: TextOpener = OPEN_ANEW): OpenedEdition {
   const { reading, names } = input;
-  const { document, score, collations } = chosenText(input);
+  const { document, score, collations } = chosenText(input, texts);
   const stored = document === input.document && !reading.pins.length ? input.facts : null;
-  const text = openText(document, score, reading.numbering === 'counted');
-  const { shown, analysis } = text;
-  const more = (facts: Facts): Details => {
-    const pins = JSON.stringify(reading.pins);
-    const known = text.details.get(pins) ?? details(analysis, facts, reading.pins);
-    text.details.set(pins, known);
-    return known;
-  };
-  const style = () => ({ ...styleOf(reading), details: edition.details });
-  type Found = Pick<Edition, 'facts' | 'details' | 'proposals' | 'questions' | 'performance'>;
-  const found = lazily<Found>({
-    facts: () => stored ?? factsOf(analysis, reading.pins),
-    details: () => more(edition.facts),
-    proposals: () => propose(shown, edition.facts, style(), reading.part),
-    questions: () => questionsOf(ruleContext(shown, edition.facts, style(), reading.part), reading),
-    performance: () => perform(performanceGround(shown, edition.facts, edition.details, analysis.texture, reading.part), reading)
+  const analysis = texts.analyse(document, score, reading.numbering === 'counted');
+  const study = studyOf(analysis.score, reading.pins, stored, analysis);
+  const style = styleOf(reading);
+  const found = lazily<Pick<Edition, 'facts' | 'details' | 'proposals' | 'questions' | 'performance'>>({
+    facts: () => study.facts,
+    details: () => study.details,
+    proposals: () => propose(study, style, reading.part),
+    questions: () => questionsOf(ruleContext(study, style, reading.part), reading),
+    performance: () => perform(performanceGround(study, reading.part, reading.instruments), reading)
   });
-  const edition: Edition = Object.assign(found, { ...names, collations, score: shown, reading });
-  return { document, texture: () => analysis.texture, edition };
+  const edition: Edition = Object.assign(found, { ...names, collations, score: study.score, reading });
+  return { document, texture: () => study.texture, edition };
 }

@@ -1,4 +1,4 @@
-import { AREAS } from '../reading/rules/rule.ts';
+import { AREAS, forWhom } from '../reading/rules/rule.ts';
 import { RULES } from '../reading/rules/index.ts';
 import { SOURCES } from '../style/bibliography.ts';
 import { PERIODS, PROFILES, strengthIn } from '../style/profiles.ts';
@@ -23,7 +23,7 @@ export function rulesPage(): string {
         return s === null ? [] : [`${PROFILES[p].name} ${s}`];
       }).join(', ');
       lines.push(
-        `| ${cell(r.title)} (\`${r.id}\`) | ${cell(r.looksAt)} | ${cell(r.proposes)} | ${strengths}${r.families ? `; ${r.families.join(', ')} only` : ''} | ${cited(r.sources)} |`
+        `| ${cell(r.title)} (\`${r.id}\`) | ${cell(r.looksAt)} | ${cell(r.proposes)} | ${strengths}${forWhom(r)} | ${cited(r.sources)} |`
       );
     }
     lines.push('');

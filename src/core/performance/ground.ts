@@ -1,13 +1,15 @@
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
-import { firstFrom, textureOf, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
+import type { Study } from '../analysis/study.ts';
+import { firstFrom, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
 import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter, metricLevel } from '../score/meter.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
 import { unfold, type PlayedMeasure } from '../score/repeats.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
 import { tempoMarks } from '../score/tempo.ts';
-import { familyOf, type Family } from '../style/instruments.ts';
+import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
+import type { Instrument } from '../style/instruments/instrument.ts';
 
 /** Quarters a minute where neither the page nor its words say any; from memory, adjustable. */
 export const FALLBACK_TEMPO = 96;
@@ -43,6 +45,7 @@ function orderOf(bars: PlayedMeasure[]): PlayedOrder {
 
 /** Everything about a score that a performance needs and no reading changes. Built once for a study. */
 export interface PerformanceGround {
+  study: Study;
   score: Score;
   facts: Facts;
   details: Details;
@@ -63,7 +66,7 @@ export interface PerformanceGround {
   firstTempo: number;
   /** Quarters a minute at a tick, as the page has it. */
   tempoAt(ticks: number): number;
-  families: Family[];
+  instruments: Instrument[];
   /** Notes that lean: appoggiaturas and suspensions. */
   leaning: Set<string>;
   /** Place from below of each note in its chord, for notes that have company. */
@@ -118,9 +121,10 @@ function chordPlaces(tones: readonly GroundTone[]): PerformanceGround['chords'] 
   return places;
 }
 
-/** The score as it is asked about when it is played. @param texture of all parts */
-export function performanceGround(score: Score, facts: Facts, details: Details, texture: Texture, part: number): PerformanceGround {
-  const line = score.parts.length === 1 ? texture.melody : textureOf(score, [part]).melody;
+/** A score as it is asked about when it is played. @param part the one that leads @param choices instruments that the teacher has corrected */
+export function performanceGround(study: Study, part: number, choices: InstrumentChoices = {}): PerformanceGround {
+  const { score, facts, details, texture } = study;
+  const line = study.partTexture(part).melody;
   const byId = new Map(score.notes.map((n) => [n.id, n]));
   const slurs = slurPlaces(score, byId);
   const roles = new Map(details.roles.map((r) => [r.note, r]));
@@ -185,6 +189,7 @@ export function performanceGround(score: Score, facts: Facts, details: Details, 
   const firstTempo = word ? (word.low + word.high) / 2 : FALLBACK_TEMPO;
   const marks = tempoMarks(score).map((m) => ({ at: toTicks(texture, m.start), tempo: (m.low + m.high) / 2 }));
   return {
+    study,
     score,
     facts,
     details,
@@ -201,7 +206,7 @@ export function performanceGround(score: Score, facts: Facts, details: Details, 
     tempoAt: (ticks) => marks.findLast((m) => m.at <= ticks)?.tempo ?? firstTempo,
     chords: chordPlaces(tones),
     leaning: new Set(details.roles.flatMap((r) => (r.role === 'appoggiatura' || r.role === 'suspension' ? [r.note] : []))),
-    families: score.parts.map((p) => familyOf(p.name, p.instrument, p.staves))
+    instruments: score.parts.map((p) => instrumentOf(score, p, choices))
   };
 }
 

@@ -2,6 +2,7 @@ import { soundOf } from '../markings/describe.ts';
 import type { Reading } from '../reading/reading.ts';
 import type { Note } from '../score/model.ts';
 import { SIGN_SOUNDS, type SignSound } from '../style/articulations.ts';
+import { can } from '../style/instruments/instrument.ts';
 import { PAUSES, SHARES } from '../style/performance-weights.ts';
 import type { Settings } from './amounts.ts';
 import type { GroundTone, PerformanceGround } from './ground.ts';
@@ -84,7 +85,7 @@ function usualLength(ground: PerformanceGround, { tone, slur: printedSlur }: Gro
   if (note.tie?.start) return cut(FULL);
   const quarters = (tone.end - tone.start) / ground.texture.ticksPerQuarter;
   const touch = SHARES.touch[settings.school('touch', at) ?? 'full'];
-  const keyboard = ground.families[note.part] === 'keyboard';
+  const keyboard = can(ground.instruments[note.part], 'keys');
   const plain = keyboard ? touch.keyboard : touch.other;
   const next = tone.next;
   const detachedNext = next && /^staccat/.test(signOf(next.note, marks) ?? '');

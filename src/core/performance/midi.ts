@@ -1,6 +1,7 @@
 import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import type { Score } from '../score/model.ts';
-import { soundOf } from '../style/sounds.ts';
+import { instrumentByKey, UNKNOWN_INSTRUMENT } from '../style/instruments/index.ts';
+import { can } from '../style/instruments/instrument.ts';
 import { velocityOf } from './loudness.ts';
 import { lastBegun } from './search.ts';
 import type { Performance, PlayedNote } from './perform.ts';
@@ -72,13 +73,13 @@ export function midiFile(score: Score, performance: Performance): Uint8Array {
   const tracks = [conductor];
   let melodic = 0;
   for (const part of score.parts) {
-    const sound = soundOf(part.name, part.instrument);
+    const instrument = instrumentByKey(performance.instruments[part.index]) ?? UNKNOWN_INSTRUMENT;
     // Channel 10 is the percussion's.
     const own = melodic++ % 15;
     const channel = own >= 9 ? own + 1 : own;
     const track: Timed[] = [
       { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: 'trackName', text: part.name || part.id } },
-      { at: 0, order: 1, event: { deltaTime: 0, type: 'programChange', channel, programNumber: sound.program } },
+      { at: 0, order: 1, event: { deltaTime: 0, type: 'programChange', channel, programNumber: instrument.program } },
       { at: 0, order: 1, event: { deltaTime: 0, type: 'controller', channel, controllerType: 11, value: 127 } }
     ];
     for (const n of performance.notes) {
@@ -93,7 +94,7 @@ export function midiFile(score: Score, performance: Performance): Uint8Array {
         event: { deltaTime: 0, type: 'noteOn', channel: where, noteNumber, velocity: velocityOf(loudest(n)) }
       });
       track.push({ at: off, order: 2, event: { deltaTime: 0, type: 'noteOff', channel: where, noteNumber, velocity: 64 } });
-      if (sound.sustained && n.midi !== null) swell(track, n, channel, map);
+      if (can(instrument, 'holds') && n.midi !== null) swell(track, n, channel, map);
     }
     tracks.push(track);
   }

@@ -6,6 +6,7 @@ import { frac, toNumber } from '../score/fraction.ts';
 import { midi, transpose } from '../score/pitch.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { PLAYER_WORDS } from '../style/player-words.ts';
+import { can } from '../style/instruments/instrument.ts';
 import { PAIR_SPREAD, PAUSES, SPREAD } from '../style/performance-weights.ts';
 import { LITERAL, settingsOf, type Settings } from './amounts.ts';
 import { bendsOf, bent, type Bend } from './bends.ts';
@@ -81,6 +82,8 @@ export interface Performance {
   /** Seconds in all. */
   length: number;
   literalLength: number;
+  /** Key of each part's instrument. */
+  instruments: string[];
 }
 
 const NONE: Share[] = [];
@@ -110,7 +113,8 @@ export function perform(ground: PerformanceGround, reading: Reading, literal = f
     beats: beatAccounts(ground, clock, order, bars),
     loudness: player.loudness,
     length: last ? last.start + last.planned : 0,
-    literalLength: bars.reduce((s, b) => s + b.literal, 0)
+    literalLength: bars.reduce((s, b) => s + b.literal, 0),
+    instruments: ground.instruments.map((i) => i.key)
   };
 }
 
@@ -372,10 +376,10 @@ class Player {
     if (!amount) return 0;
     const chord = this.ground.chords.get(note.id);
     if (!chord || chord.size < 2) return 0;
-    const family = this.ground.families[note.part];
-    const each = SPREAD[family] ?? 0;
-    if (chord.arpeggio) return chord.place * (each || SPREAD.keyboard!) * amount;
-    if (family !== 'strings' || chord.size < 3) return 0;
+    const instrument = this.ground.instruments[note.part];
+    const each = can(instrument, 'keys') ? SPREAD.keys : can(instrument, 'bows', 'plucks') ? SPREAD.strings : 0;
+    if (chord.arpeggio) return chord.place * (each || SPREAD.keys) * amount;
+    if (!can(instrument, 'bows') || chord.size < 3) return 0;
     const school = this.settings.school('chord-break', t.tone.start);
     if (school === 'from-below') return chord.place * each * amount;
     if (school === 'two-and-two') return (chord.place < 2 ? 0 : each * PAIR_SPREAD) * amount;

@@ -1,5 +1,4 @@
-import type { Details } from '../analysis/details.ts';
-import type { Facts } from '../analysis/facts.ts';
+import type { Study } from '../analysis/study.ts';
 import type { Performance } from '../performance/perform.ts';
 import { styleOf, type Reading } from '../reading/reading.ts';
 import { ruleContext } from '../reading/context.ts';
@@ -7,7 +6,6 @@ import { dynamicLevels } from '../reading/in-force.ts';
 import { swellsOf } from '../reading/swells.ts';
 import type { Proposal } from '../reading/proposal.ts';
 import { cmp } from '../score/fraction.ts';
-import type { Score } from '../score/model.ts';
 import { SEVERITIES, type Finding, type ProofContext } from './finding.ts';
 import { LOUDNESS } from './loudness.ts';
 import { playedFindings } from './played.ts';
@@ -20,14 +18,13 @@ import { TIME_CHECKS } from './time.ts';
  * @param performed the reading as it is played and the page to the letter, where they are known: some findings only sound
  */
 export function proof(
-  score: Score,
-  facts: Facts,
-  details: Details,
+  study: Study,
   reading: Reading,
   proposals: readonly Proposal[],
   performed: { plan: Performance; page: Performance } | null = null
 ): Finding[] {
-  const rules = ruleContext(score, facts, { ...styleOf(reading), details }, reading.part);
+  const { score, facts, details } = study;
+  const rules = ruleContext(study, styleOf(reading), reading.part);
   const levels = dynamicLevels(score, reading.markings);
   const context: ProofContext = {
     score,

@@ -4,6 +4,7 @@ import { tempoInForce, tempoMarks } from '../score/tempo.ts';
 import { clarityCeiling } from '../style/clarity.ts';
 import { TRILL_RATE } from '../style/ornaments.ts';
 import { onScaleBelow, setsATempo } from '../style/tempo-words.ts';
+import { can } from '../style/instruments/instrument.ts';
 import type { TimeAct } from '../style/terms/acts.ts';
 import { hurries, slows, timeActIn } from '../style/terms/read-words.ts';
 import { soundOf } from '../markings/describe.ts';
@@ -224,7 +225,7 @@ const BREATH_SECONDS = 15;
 const ASSUMED = 90;
 
 const breathTooLate: Check = (p) => {
-  if (!['wind', 'brass', 'voice'].includes(p.rules.family)) return [];
+  if (!can(p.rules.instrument, 'breathes')) return [];
   const { line } = p.rules;
   const taken = new Set(p.reading.markings.filter((m) => m.kind === 'breath').map((m) => m.note));
   let from = 0;

@@ -1,12 +1,13 @@
 import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
-import { firstFrom, textureOf, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
+import { firstFrom, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
 import { cmp, lte, type Fraction } from '../score/fraction.ts';
 import type { Measure, Score } from '../score/model.ts';
 import { barLabel, measureAt } from '../score/position.ts';
-import { familyOf, type Family } from '../style/instruments.ts';
+import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
+import type { Instrument } from '../style/instruments/instrument.ts';
 import type { LocalAnswer, SchoolAnswers } from '../style/schools.ts';
-import { details, type Details } from '../analysis/details.ts';
-import { openAnalysis } from '../analysis/analyse.ts';
+import type { Details } from '../analysis/details.ts';
+import type { Study } from '../analysis/study.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
 import { placeName } from './places.ts';
@@ -20,8 +21,8 @@ export interface Style {
   local?: readonly LocalAnswer[];
   /** Rules that are switched off (0) or made stronger or weaker, by id. */
   ruleFactors: Record<string, number>;
-  /** What a closer look has found, where it is known already. */
-  details?: Details;
+  /** Instruments that the teacher has corrected, by part. */
+  instruments?: InstrumentChoices;
 }
 
 /** Everything that a rule may look at, with the questions that rules ask most. */
@@ -35,7 +36,7 @@ export interface RuleContext {
   details: Details;
   /** The part that the reading is for. */
   part: number;
-  family: Family;
+  instrument: Instrument;
   texture: Texture;
   /** The part's leading line, ties joined. */
   line: Tone[];
@@ -63,9 +64,10 @@ export interface RuleContext {
   hairpinIn(from: Fraction, to: Fraction): boolean;
 }
 
-export function ruleContext(score: Score, facts: Facts, style: Style, part = 0): RuleContext {
+export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
+  const { score, facts, details } = study;
   const { period } = style;
-  const texture = textureOf(score, [part]);
+  const texture = study.partTexture(part);
   const line = texture.melody;
   const levels = dynamicLevels(score);
   const owner = score.parts[part];
@@ -85,9 +87,9 @@ export function ruleContext(score: Score, facts: Facts, style: Style, part = 0):
     period,
     profile: PROFILES[period],
     schools: { ...PROFILES[period].schools, ...style.schools },
-    details: style.details ?? details(openAnalysis(score), facts),
+    details,
     part,
-    family: familyOf(owner.name, owner.instrument, owner.staves),
+    instrument: instrumentOf(score, owner, style.instruments),
     texture,
     line,
     levels,

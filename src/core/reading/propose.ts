@@ -1,8 +1,8 @@
-import type { Facts } from '../analysis/facts.ts';
+import type { Study } from '../analysis/study.ts';
 import type { Tone } from '../analysis/texture.ts';
 import { cmp, format, type Fraction } from '../score/fraction.ts';
-import type { Score } from '../score/model.ts';
 import { strengthIn, type Period } from '../style/profiles.ts';
+import { can, type Instrument } from '../style/instruments/instrument.ts';
 import { ruleContext, type RuleContext, type Style } from './context.ts';
 import { clash } from '../markings/describe.ts';
 import type { Proposal } from './proposal.ts';
@@ -39,13 +39,17 @@ function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft):
   return proposal;
 }
 
+/** Whether a rule speaks to the players of an instrument. */
+const isFor = ({ needs, unless }: Rule, instrument: Instrument): boolean =>
+  (!needs || can(instrument, ...needs)) && !(unless && can(instrument, ...unless));
+
 /** Runs all rules that a style knows over one context. */
 function drafts(context: RuleContext, style: Style): Proposal[] {
   const all: Proposal[] = [];
   for (const rule of RULES) {
     const usual = strengthIn(rule.periods, style.period);
     const strength = usual === null ? 0 : Math.min(1, usual * (style.ruleFactors[rule.id] ?? 1));
-    if (strength === 0 || (rule.families && !rule.families.includes(context.family))) continue;
+    if (strength === 0 || !isFor(rule, context.instrument)) continue;
     for (const draft of rule.find(context)) all.push(toProposal(context, rule, strength, draft));
   }
   return all;
@@ -69,9 +73,9 @@ function withLocalAnswers(context: RuleContext, style: Style): Proposal[] {
  * Everything that the rules of a style (a period with its answers) suggest for one part, in order of time. Where two rules speak on
  * the same matter at one place, the stronger one is heard, and says which it outweighs.
  */
-export function propose(score: Score, facts: Facts, style: Style | Period, part = 0): Proposal[] {
+export function propose(study: Study, style: Style | Period, part = 0): Proposal[] {
   const chosen: Style = typeof style === 'string' ? { period: style, schools: {}, ruleFactors: {} } : style;
-  const context = ruleContext(score, facts, chosen, part);
+  const context = ruleContext(study, chosen, part);
   if (context.line.length === 0) return [];
   const all = withLocalAnswers(context, chosen).sort((a, b) => b.strength - a.strength);
   const kept: Proposal[] = [];

@@ -1,7 +1,7 @@
 import { levelAt, type Tone } from '../analysis/texture.ts';
-import type { Facts } from '../analysis/facts.ts';
+import type { Study } from '../analysis/study.ts';
 import { cmp, toNumber, type Fraction } from '../score/fraction.ts';
-import type { Score } from '../score/model.ts';
+import { can } from '../style/instruments/instrument.ts';
 import { PROFILES } from '../style/profiles.ts';
 import { SCHOOLS, type LocalAnswer, type School, type SchoolKey } from '../style/schools.ts';
 import type { Reading } from './reading.ts';
@@ -27,7 +27,7 @@ const starts = (tones: readonly Tone[]): Fraction[] => tones.map((t) => t.note.s
 const quarters = (c: RuleContext, t: Tone): number => (t.end - t.start) / c.texture.ticksPerQuarter;
 const always = (c: RuleContext): Fraction[] => starts(c.line.slice(0, 1));
 const chords = (c: RuleContext): Fraction[] => c.score.notes.filter((n) => n.part === c.part && n.chord && !n.grace).map((n) => n.start);
-const strings = (c: RuleContext): boolean => c.family === 'strings';
+const bows = (c: RuleContext): boolean => can(c.instrument, 'bows');
 
 /** Where each question matters. */
 const WHERE: Record<SchoolKey, (c: RuleContext) => Fraction[]> = {
@@ -80,9 +80,9 @@ const WHERE: Record<SchoolKey, (c: RuleContext) => Fraction[]> = {
     c.score.directions.flatMap((d) =>
       d.kind === 'dynamic' && d.part === c.part && /^(sf|sfz|fz|rf|rfz|sffz)$/.test(d.value) ? [d.start] : []
     ),
-  'chord-break': (c) => (strings(c) ? chords(c) : []),
-  'chord-release': (c) => (strings(c) || c.family === 'keyboard' ? chords(c) : []),
-  bowing: (c) => (strings(c) ? c.facts.phrases.map((p) => p.start) : []),
+  'chord-break': (c) => (can(c.instrument, 'bows', 'plucks') ? chords(c) : []),
+  'chord-release': (c) => (can(c.instrument, 'bows', 'plucks', 'keys') ? chords(c) : []),
+  bowing: (c) => (bows(c) ? c.facts.phrases.map((p) => p.start) : []),
   'suspect-notes': (c) => c.details.suspects.map((s) => s.start),
   joins: (c) => c.facts.sections.slice(1).map((s) => s.start),
   'pipe-movements': (c) => c.score.notes.filter((n) => n.grace && n.part === c.part).map((n) => n.start),
@@ -133,14 +133,13 @@ export interface Effect {
 
 /** What each answer to a question would change, for the whole piece or from one moment to another. */
 export function effectsOf(
-  score: Score,
-  facts: Facts,
+  study: Study,
   style: Style,
   key: SchoolKey,
   part = 0,
   range: { from: Fraction; to: Fraction } | null = null
 ): Effect[] {
-  const now = propose(score, facts, style, part);
+  const now = propose(study, style, part);
   const says = (p: Proposal): string => `${p.key}|${p.marking.value}`;
   const before = new Set(now.map(says));
   const school = (SCHOOLS as readonly School[]).find((s) => s.key === key)!;
@@ -148,7 +147,7 @@ export function effectsOf(
     const changed: Style = range
       ? { ...style, local: [...(style.local ?? []), { key, option: value, on: '', ...range }] }
       : { ...style, schools: { ...style.schools, [key]: value } };
-    const then = propose(score, facts, changed, part);
+    const then = propose(study, changed, part);
     const after = new Set(then.map(says));
     return { option: value, added: then.filter((p) => !before.has(says(p))), gone: now.filter((p) => !after.has(says(p))) };
   });

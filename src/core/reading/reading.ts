@@ -2,6 +2,7 @@ import type { Pin } from '../analysis/pins.ts';
 import type { SourceChoice } from '../collation/difference.ts';
 import type { Marking } from '../markings/marking.ts';
 import type { Fraction } from '../score/fraction.ts';
+import type { InstrumentKey } from '../style/instruments/index.ts';
 import type { EffectKey } from '../style/effects.ts';
 import type { Period } from '../style/profiles.ts';
 import type { LocalAnswer, SchoolKey } from '../style/schools.ts';
@@ -66,6 +67,8 @@ export interface Reading {
   /** Index of the part that the reading is for; the others serve as harmony and context. */
   part: number;
   numbering: Numbering;
+  /** Instruments that the instructor has corrected: keys by index of the part. */
+  instruments: Record<number, InstrumentKey>;
   /** Answers to questions of school, with the day on which each was given. */
   schools: Partial<Record<SchoolKey, { option: string; on: string }>>;
   localAnswers: LocalAnswer[];
@@ -101,6 +104,7 @@ export const EMPTY_READING: Reading = {
   period: 'classical',
   part: 0,
   numbering: 'printed',
+  instruments: {},
   schools: {},
   localAnswers: [],
   postponed: {},
@@ -125,9 +129,10 @@ export const EMPTY_READING: Reading = {
 };
 
 /** The style of a reading, as the rules take it. */
-export const styleOf = (reading: Reading): Omit<Style, 'details'> => ({
+export const styleOf = (reading: Reading): Style => ({
   period: reading.period,
   schools: Object.fromEntries(Object.entries(reading.schools).map(([key, answer]) => [key, answer.option])),
   local: reading.localAnswers,
-  ruleFactors: reading.ruleFactors
+  ruleFactors: reading.ruleFactors,
+  instruments: reading.instruments
 });

@@ -1,5 +1,4 @@
 import type { EffectKey } from './effects.ts';
-import type { Family } from './instruments.ts';
 import type { Period } from './profiles.ts';
 
 /**
@@ -144,7 +143,7 @@ export const PULL = { least: 0.4, most: 3 };
 
 /** Seconds of a short small note, and by how much a broken chord spreads, by instrument. Set by hand. */
 export const SMALL_NOTES = { seconds: 0.07, mostOfNote: 0.4 };
-export const SPREAD: Partial<Record<Family, number>> = { keyboard: 0.035, strings: 0.05 };
+export const SPREAD = { keys: 0.035, strings: 0.05 };
 /** The upper pair of a chord broken two and two follows after so many of these steps. Set by hand. */
 export const PAIR_SPREAD = 1.6;
 

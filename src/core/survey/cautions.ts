@@ -5,8 +5,7 @@ import { measureAt } from '../score/position.ts';
 import { tempoInForce } from '../score/tempo.ts';
 import { CAUTIONS, LONG_WITHOUT_REST_S, WIDE_STRETCH } from '../style/cautions.ts';
 import { dynamicStep } from '../style/dynamics.ts';
-import { rangeOf } from '../style/instrument-ranges.ts';
-import { familyOf } from '../style/instruments.ts';
+import { instrumentOf } from '../style/instruments/instrument-of.ts';
 import { longestWithoutRest } from './care.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 import { pitchedNotes } from './range.ts';
@@ -20,9 +19,8 @@ const LOUD = 6;
 export function cautions(score: Score): SurveyGroup {
   const group = new GroupBuilder('Care for the player');
   for (const part of score.parts) {
-    const family = familyOf(part.name, part.instrument, part.staves);
+    const { family, range } = instrumentOf(score, part);
     const notes = pitchedNotes(score, part);
-    const range = rangeOf(part.name);
     const high = family === 'brass' && range ? notes.filter((n) => midi(n.sounding) >= midi(range.highFrom)) : [];
     if (high.length)
       group.add(

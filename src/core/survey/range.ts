@@ -1,7 +1,7 @@
 import { toNumber } from '../score/fraction.ts';
 import type { Note, Part, Score } from '../score/model.ts';
 import { intervalBetween, midi, pitchName, type Pitch } from '../score/pitch.ts';
-import { rangeOf } from '../style/instrument-ranges.ts';
+import { instrumentOf } from '../style/instruments/instrument-of.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 
 type Pitched = Note & { pitch: Pitch; sounding: Pitch };
@@ -53,12 +53,12 @@ export function range(score: Score): SurveyGroup {
         `${label}, tessitura`,
         `${pitchName(middle[0].pitch)} to ${pitchName(middle[1].pitch)}${part.transpose.chromatic ? ` (sounding ${pitchName(middle[0].sounding)} to ${pitchName(middle[1].sounding)})` : ''}: the middle four fifths of its time`
       );
-    const usual = rangeOf(part.name) ?? (part.staves === 1 ? rangeOf(part.instrument ?? '') : null);
+    const { range: usual, name } = instrumentOf(score, part);
     const outside = usual ? notes.filter((n) => midi(n.sounding) < midi(usual.low) || midi(n.sounding) > midi(usual.high)) : [];
     if (usual && outside.length)
       group.add(
         `${label}, out of range`,
-        `${outside.length} notes lie outside ${pitchName(usual.low)} to ${pitchName(usual.high)}, the usual range of the ${usual.name}`,
+        `${outside.length} notes lie outside ${pitchName(usual.low)} to ${pitchName(usual.high)}, the usual range of the ${name}`,
         outside.map((n) => n.measure)
       );
   }

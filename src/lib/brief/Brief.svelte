@@ -24,10 +24,10 @@
   );
   const markings = $derived(
     workspace.reading.markings
-      .filter((m) => workspace.inSelection(m.start, m.end ?? null) || m.id === workspace.openMarking)
+      .filter((m) => workspace.selection.holds(m.start, m.end ?? null) || m.id === workspace.selection.openMarking)
       .sort((a, b) => cmp(a.start, b.start))
   );
-  const proposals = $derived(workspace.proposals.filter((p) => workspace.inSelection(p.marking.start)));
+  const proposals = $derived(workspace.study.proposals.filter((p) => workspace.selection.holds(p.marking.start)));
   const open = $derived(proposals.filter((p) => !workspace.decisionOf(p.key)));
   const aside = $derived(proposals.filter((p) => workspace.decisionOf(p.key)?.status === 'set aside'));
   const title = $derived.by(() => {
@@ -37,13 +37,15 @@
   });
 
   const questions = $derived(
-    score ? workspace.questions.filter((q) => placesWithin(q, workspace.selectedRange().from, workspace.selectedRange().to).length > 0) : []
+    score
+      ? workspace.questions.filter((q) => placesWithin(q, workspace.selection.stretch().from, workspace.selection.stretch().to).length > 0)
+      : []
   );
 
   /** The selected bars as the reading plays them, for as many as one reads. */
   const MOST_BARS = 4;
   const played = $derived.by(() => {
-    const plan = workspace.performed?.plan;
+    const plan = workspace.playing.performed?.plan;
     if (!score || !plan) return [];
     return plan.bars
       .flatMap((b, k) => (b.measure >= selection.from && b.measure <= selection.to && b.pass === 0 ? [k] : []))
@@ -66,9 +68,9 @@
   };
   const reached = $derived.by(() => {
     if (!score || !open.length) return [];
-    const { from, to } = workspace.selectedRange();
+    const { from, to } = workspace.selection.stretch();
     return inScope(
-      workspace.proposals.filter((p) => !workspace.decisionOf(p.key)),
+      workspace.study.proposals.filter((p) => !workspace.decisionOf(p.key)),
       workspace.facts,
       scope,
       from,
@@ -115,7 +117,7 @@
     <header>
       <h2 data-testid="brief-title">{title}</h2>
       <button class="bar-link not-printed" onclick={printBrief}>Print</button>
-      {#if workspace.studying}<span class="quiet" role="status">working it out …</span>{/if}
+      {#if workspace.study.busy}<span class="quiet" role="status">working it out …</span>{/if}
     </header>
 
     <section>

@@ -10,8 +10,8 @@
   const MOST = 4;
   let manner = $state('0');
 
-  const range = $derived(workspace.selectedRange());
-  const own = $derived(workspace.reading.markings.filter((m) => workspace.inSelection(m.start)));
+  const range = $derived(workspace.selection.stretch());
+  const own = $derived(workspace.reading.markings.filter((m) => workspace.selection.holds(m.start)));
   const places = $derived(
     own.length && workspace.score ? samePlaces(workspace.score, workspace.facts, range.from, range.to).slice(0, MOST) : []
   );

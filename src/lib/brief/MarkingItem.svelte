@@ -12,15 +12,15 @@
 
   const { workspace, marking }: { workspace: Workspace; marking: Marking } = $props();
 
-  const open = $derived(workspace.openMarking === marking.id);
-  const source = $derived(workspace.proposals.find((p) => p.key === marking.proposal) ?? null);
+  const open = $derived(workspace.selection.openMarking === marking.id);
+  const source = $derived(workspace.study.proposals.find((p) => p.key === marking.proposal) ?? null);
   /** Kept from a proposal that the rules would not make any more. */
-  const orphaned = $derived(marking.proposal !== undefined && !workspace.studying && !source);
+  const orphaned = $derived(marking.proposal !== undefined && !workspace.study.busy && !source);
   /** The rule says something else now than when its proposal was kept. */
   const changed = $derived(source && marking.proposed !== undefined && source.marking.value !== marking.proposed ? source : null);
 
   function toggle(): void {
-    workspace.openMarking = open ? null : marking.id;
+    workspace.selection.openMarking = open ? null : marking.id;
   }
 
   function remove(): void {
@@ -56,9 +56,9 @@
   function giveReasons(): void {
     const { score } = workspace;
     if (!score) return;
-    workspace.needDetails();
+    workspace.study.needDetails();
     const known = new Set(marking.because.map((b) => b.text));
-    const found = reasonsAt(score, workspace.facts, workspace.details, marking).filter((b) => !known.has(b.text));
+    const found = reasonsAt(score, workspace.facts, workspace.study.details, marking).filter((b) => !known.has(b.text));
     if (!found.length) {
       workspace.notice = 'The facts of this place are among the reasons already.';
       return;
@@ -105,7 +105,7 @@
     </p>
   {/if}
   {#if open}
-    <MarkingForm {workspace} {marking} ondone={() => (workspace.openMarking = null)} />
+    <MarkingForm {workspace} {marking} ondone={() => (workspace.selection.openMarking = null)} />
     <div class="acts">
       <Button size="small" kind="ghost" on:click={() => move(-1)}>Earlier</Button>
       <Button size="small" kind="ghost" on:click={() => move(1)}>Later</Button>

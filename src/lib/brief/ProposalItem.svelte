@@ -53,12 +53,12 @@
       {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
     </form>
   {:else if decision}
-    <button class="bar-link" onclick={() => workspace.reopen(proposal.key)}>Open again</button>
+    <button class="bar-link" onclick={() => workspace.act({ type: 'reopen', key: proposal.key })}>Open again</button>
   {:else}
     <div class="acts">
       <Button size="small" kind="tertiary" on:click={() => workspace.keep(proposal)}>Keep</Button>
       <Button size="small" kind="ghost" on:click={() => (changing = true)}>Change</Button>
-      <Button size="small" kind="ghost" on:click={() => workspace.setAside(proposal)}>Set aside</Button>
+      <Button size="small" kind="ghost" on:click={() => workspace.act({ type: 'set-aside', key: proposal.key })}>Set aside</Button>
       <span class="hear" role="group" aria-label="Hear it">
         <button class="bar-link" title="The bars around it, with it" onclick={() => workspace.hear(proposal, true)}>hear with</button>
         <button class="bar-link" title="The same bars as they are now" onclick={() => workspace.hear(proposal, false)}>without</button>

@@ -12,20 +12,20 @@
   // svelte-ignore state_referenced_locally -- the choice starts from the answer in force and is the user's from then on
   let choice = $state(question.option ?? question.school.options[0].value);
 
-  const range = $derived(workspace.selectedRange());
+  const range = $derived(workspace.selection.stretch());
   const places = $derived(placesWithin(question, range.from, range.to).length);
   const local = $derived(
     question.local.filter((a) => a.from.n / a.from.d < range.to.n / range.to.d && a.to.n / a.to.d > range.from.n / range.from.d)
   );
   const inForce = $derived(local.at(-1)?.option ?? question.option);
   const label = (value: string | null): string => question.school.options.find((o) => o.value === value)?.label ?? 'not decided';
-  const effects = $derived(workspace.effects?.key === question.key ? workspace.effects.effects : null);
+  const effects = $derived(workspace.study.effects?.key === question.key ? workspace.study.effects.effects : null);
 
   function unfold(): void {
     open = !open;
     if (open) {
       choice = inForce ?? choice;
-      workspace.askEffects(question.key, false);
+      workspace.study.askEffects(question.key, null);
     }
   }
 

@@ -11,13 +11,13 @@
 <div class="tools not-printed" role="toolbar" aria-label="Tools of the room">
   {@render children?.()}
   <span class="gap"></span>
-  <Button size="small" kind="ghost" disabled={!workspace.canUndo} on:click={() => workspace.undo()} title="Ctrl Z"
-    >Undo{workspace.canUndo ? ` ${workspace.canUndo}` : ''}</Button
+  <Button size="small" kind="ghost" disabled={!workspace.log.canUndo} on:click={() => workspace.log.undo()} title="Ctrl Z"
+    >Undo{workspace.log.canUndo ? ` ${workspace.log.canUndo}` : ''}</Button
   >
-  <Button size="small" kind="ghost" disabled={!workspace.canRedo} on:click={() => workspace.redo()} title="Ctrl Shift Z"
-    >Redo{workspace.canRedo ? ` ${workspace.canRedo}` : ''}</Button
+  <Button size="small" kind="ghost" disabled={!workspace.log.canRedo} on:click={() => workspace.log.redo()} title="Ctrl Shift Z"
+    >Redo{workspace.log.canRedo ? ` ${workspace.log.canRedo}` : ''}</Button
   >
-  <span class="quiet saved" role="status" data-testid="saved">{SAVED[workspace.saving.state]}</span>
+  <span class="quiet saved" role="status" data-testid="saved">{SAVED[workspace.log.saving.state]}</span>
 </div>
 
 <style>

@@ -12,7 +12,7 @@
 
   const range = $derived.by(() => {
     if (where === 'whole' || !workspace.score) return null;
-    const here = workspace.selectedRange();
+    const here = workspace.selection.stretch();
     const section = workspace.facts.sections.findLast((s) => cmp(s.start, here.from) <= 0);
     return where === 'section' && section ? { from: section.start, to: section.end } : here;
   });

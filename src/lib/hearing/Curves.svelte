@@ -44,8 +44,8 @@
         : [];
     });
   }
-  const plan = $derived(workspace.performed ? rowsOf(workspace.performed.plan) : []);
-  const page = $derived(workspace.performed ? rowsOf(workspace.performed.page) : []);
+  const plan = $derived(workspace.playing.performed ? rowsOf(workspace.playing.performed.plan) : []);
+  const page = $derived(workspace.playing.performed ? rowsOf(workspace.playing.performed.page) : []);
 
   const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
@@ -54,7 +54,7 @@
       animation: false as const,
       maintainAspectRatio: false,
       interaction: { mode: 'index' as const, intersect: false },
-      onClick: (_e: unknown, found: ActiveElement[]) => found[0] && !pulling && workspace.select(plan[found[0].index].measure),
+      onClick: (_e: unknown, found: ActiveElement[]) => found[0] && !pulling && workspace.selection.bar(plan[found[0].index].measure),
       plugins: { tooltip: { enabled: true } },
       scales: {
         x: { ticks: { color: token('--muted'), maxRotation: 0 }, grid: { display: false } },
@@ -166,7 +166,7 @@
     const row = plan.find((r) => r.measure === from.measure)!;
     const wanted = unit === 'rate' ? (row.planned * row.rate) / at.value : at.value;
     pull(from.measure, wanted);
-    workspace.select(from.measure);
+    workspace.selection.bar(from.measure);
   }
 
   /** Pulls a bar so that it lasts so many seconds. */

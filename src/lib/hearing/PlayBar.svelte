@@ -59,8 +59,13 @@
 <svelte:window onkeydown={key} />
 
 <div class="playbar not-printed" role="group" aria-label="Hearing">
-  <Button size="small" kind="primary" disabled={!workspace.performed || player.loading} on:click={toggle} title="H" data-testid="play"
-    >{player.loading ? 'Loading sounds …' : player.playing ? 'Stop' : 'Hear'}</Button
+  <Button
+    size="small"
+    kind="primary"
+    disabled={!workspace.playing.performed || player.loading}
+    on:click={toggle}
+    title="H"
+    data-testid="play">{player.loading ? 'Loading sounds …' : player.playing ? 'Stop' : 'Hear'}</Button
   >
   <label
     >what <select
@@ -108,7 +113,7 @@
         hear {staff.name}</label
       >
     {/each}
-    <button class="bar-link" disabled={rendering || !workspace.performed} onclick={wav}
+    <button class="bar-link" disabled={rendering || !workspace.playing.performed} onclick={wav}
       >{rendering ? 'Making the sound file …' : 'Sound file (WAV) of the selected bars'}</button
     >
     <p class="quiet">{ATTRIBUTION}{player.sets.length ? ` Playing: ${player.sets.join(', ')}.` : ''}</p>

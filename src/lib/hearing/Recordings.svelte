@@ -16,8 +16,8 @@
 
   const recordings = $derived(workspace.reading.recordings);
   const compared = $derived(
-    workspace.score && workspace.performed && recordings.length
-      ? compareRecordings(workspace.score, workspace.performed.plan, recordings)
+    workspace.score && workspace.playing.performed && recordings.length
+      ? compareRecordings(workspace.score, workspace.playing.performed.plan, recordings)
       : null
   );
   const current = $derived(recordings.find((r) => r.id === editing) ?? null);
@@ -57,7 +57,7 @@
     const value = (event.timeStamp - startedAt) / 1000;
     if (value > LIMITS.recording) return;
     put(workspace.selection.from, value);
-    workspace.select(workspace.selection.from + 1);
+    workspace.selection.bar(workspace.selection.from + 1);
   }
 </script>
 
@@ -97,7 +97,7 @@
     <tbody>
       {#each compared.stretches as s (s.from)}
         <tr>
-          <td><button class="bar-link" onclick={() => workspace.select(s.from)}>{number(s.from)}–{number(s.to - 1)}</button></td>
+          <td><button class="bar-link" onclick={() => workspace.selection.bar(s.from)}>{number(s.from)}–{number(s.to - 1)}</button></td>
           {#each s.tempi as t, k (k)}<td
               >{t === null ? '' : Math.round(t)}{s.shares[k] === null ? '' : ` (${Math.round(100 * s.shares[k]!)} %)`}</td
             >{/each}

@@ -14,7 +14,7 @@
   const score = $derived(workspace.score!);
   const measure = $derived(score.measures[workspace.selection.from]);
   const beat = $derived(toNumber(beatOfMeter(measure).beat));
-  const page = $derived(workspace.performed?.page ?? null);
+  const page = $derived(workspace.playing.performed?.page ?? null);
   const bar = $derived(page?.bars.find((b) => b.measure === measure.index) ?? null);
   /** Beats a minute of this bar as the page has it. */
   const given = $derived(bar ? Math.round((60 * toNumber(measure.length)) / (bar.planned * beat)) : 96);

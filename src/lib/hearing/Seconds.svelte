@@ -5,7 +5,7 @@
 
   const { workspace }: { workspace: Workspace } = $props();
 
-  const performance = $derived(workspace.performed?.plan ?? null);
+  const performance = $derived(workspace.playing.performed?.plan ?? null);
   const bars = $derived(
     performance && workspace.score
       ? performance.bars.flatMap((b, k) =>
@@ -60,11 +60,11 @@
   <p>{whole.says}. Given {whole.whole.given.toFixed(1)} s, taken {Math.abs(whole.whole.taken).toFixed(1)} s.</p>
   {#if whole.quickest && whole.broadest}
     <p class="quiet">
-      Broadest against the page: <button class="bar-link" onclick={() => workspace.select(whole.broadest!.measure)}
+      Broadest against the page: <button class="bar-link" onclick={() => workspace.selection.bar(whole.broadest!.measure)}
         >{name(whole.broadest.measure)}</button
       >,
       {Math.round(100 * (whole.broadest.planned / whole.broadest.literal - 1))} %; quickest:
-      <button class="bar-link" onclick={() => workspace.select(whole.quickest!.measure)}>{name(whole.quickest.measure)}</button>,
+      <button class="bar-link" onclick={() => workspace.selection.bar(whole.quickest!.measure)}>{name(whole.quickest.measure)}</button>,
       {Math.round(100 * (whole.quickest.planned / whole.quickest.literal - 1))} %.
     </p>
   {/if}

@@ -10,7 +10,7 @@
   /** Beat of the performance at which the tapping began. */
   let first = $state(0);
 
-  const plan = $derived(workspace.performed?.plan ?? null);
+  const plan = $derived(workspace.playing.performed?.plan ?? null);
   const beats = $derived(plan && taps.length > 1 ? tappedBeats(plan, first, taps) : []);
   const bars = $derived.by(() => {
     const found: { measure: number; tapped: number; planned: number; literal: number }[] = [];

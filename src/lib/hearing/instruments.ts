@@ -1,5 +1,6 @@
 import type * as ToneModule from 'tone';
-import { SAMPLE_SETS, soundOf, type SampleSet } from '$core/style/sounds';
+import { instrumentByKey, UNKNOWN_INSTRUMENT } from '$core/style/instruments/index';
+import { can, type SampleSet } from '$core/style/instruments/instrument';
 
 export type Tone = typeof ToneModule;
 
@@ -66,13 +67,13 @@ export interface Voice {
  * The sound of a part in the current audio context: the samples nearest to its instrument, or a plain tone where they
  * cannot be had or are not wanted.
  */
-export async function voiceFor(name: string, instrument: string | undefined, plain: boolean): Promise<Voice> {
+export async function voiceFor(key: string, plain: boolean): Promise<Voice> {
   const { Sampler, PolySynth, Synth } = await tone();
-  const sound = soundOf(name, instrument);
-  const set = SAMPLE_SETS.includes(sound.samples) && !plain ? sound.samples : null;
+  const instrument = instrumentByKey(key) ?? UNKNOWN_INSTRUMENT;
+  const set = plain ? null : instrument.samples;
   if (set) {
     try {
-      return { instrument: new Sampler({ urls: await samples(set), attack: 0, release: 0.12 }), set, sustained: sound.sustained };
+      return { instrument: new Sampler({ urls: await samples(set), attack: 0, release: 0.12 }), set, sustained: can(instrument, 'holds') };
     } catch {
       // The plain tone takes over.
     }

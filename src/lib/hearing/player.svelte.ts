@@ -14,12 +14,14 @@ export type Sounding = 'everything' | 'line' | 'others' | 'skeleton' | 'anchors'
 export interface PlayerSource {
   score(): Score | null;
   performance(version: Version): Performance | null;
+  /** Keys of the instruments, by part. */
+  instruments(): readonly string[];
   /** Notes of the skeleton, and anchor notes, by id. */
   skeleton(): ReadonlySet<string>;
   anchors(): ReadonlySet<string>;
   part(): number;
   swing(): string | undefined;
-  selection(): { from: number; to: number };
+  selection(): { readonly from: number; readonly to: number };
 }
 
 /** Event on the window for every note that is handed to the audio clock. */
@@ -192,8 +194,9 @@ export class Player {
         oscillator: { type: 'square' },
         envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 }
       }).toDestination();
+      const instruments = this.source.instruments();
       for (const part of score.parts) {
-        const voice = await voiceFor(part.name, part.instrument, this.plain);
+        const voice = await voiceFor(instruments[part.index], this.plain);
         const filter = new this.tone.Filter({ type: 'lowpass', frequency: BRIGHTEST, rolloff: -12 }).connect(this.master);
         const gain = new this.tone.Gain(1).connect(filter);
         voice.instrument.connect(gain);

@@ -3,6 +3,7 @@ import { spanOf } from '$core/performance/places';
 import type { Performance } from '$core/performance/perform';
 import type { Score } from '$core/score/model';
 import type { Workspace } from '../workspace/workspace.svelte';
+import { saveFile } from '../save-file';
 import { gainOf, tone, voiceFor } from './instruments';
 
 /** Seconds after the last note, for it to die away. */
@@ -21,7 +22,7 @@ export async function render(score: Score, performance: Performance, from: numbe
     async () => {
       const out = new T.Gain(1).toDestination();
       for (const part of score.parts) {
-        const voice = await voiceFor(part.name, part.instrument, plain);
+        const voice = await voiceFor(performance.instruments[part.index], plain);
         voice.instrument.connect(out);
         for (const n of performance.notes) {
           if (n.part !== part.index || n.onset < from - 1e-6 || n.onset >= end) continue;
@@ -43,18 +44,14 @@ export async function render(score: Score, performance: Performance, from: numbe
 
 /** Saves the selected bars as a WAV file, as they are set to sound now. */
 export async function saveWav(workspace: Workspace): Promise<void> {
-  const { score, performed, player, selection } = workspace;
-  const performance = performed?.[player.version];
+  const { score, player, selection } = workspace;
+  const performance = workspace.playing.performed?.[player.version];
   if (!score || !performance) return;
   const span = spanOf(performance, selection.from, selection.to);
-  const file = new Blob([toWav(await render(score, performance, span.from, span.to, player.plain))], { type: 'audio/wav' });
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(file);
   const bars =
     selection.from === selection.to
       ? `bar-${score.measures[selection.from].number}`
       : `bars-${score.measures[selection.from].number}-${score.measures[selection.to].number}`;
-  link.download = `${(score.title || 'piece').toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${bars}.wav`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  const name = `${(score.title || 'piece').toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${bars}.wav`;
+  saveFile(toWav(await render(score, performance, span.from, span.to, player.plain)), name, 'audio/wav');
 }

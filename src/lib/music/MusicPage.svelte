@@ -65,20 +65,20 @@
     if (!selectable || !(event.target instanceof Element)) return;
     const measure = event.target.closest('g.measure');
     const index = measure ? Number(/^m(\d+)$/.exec(measure.id)?.[1]) : NaN;
-    if (Number.isFinite(index)) workspace.select(index, event.shiftKey);
+    if (Number.isFinite(index)) workspace.selection.bar(index, event.shiftKey);
     const note = choosing ? event.target.closest('g.note') : null;
-    if (note) workspace.choose(note.id);
+    if (note) workspace.selection.note(note.id);
     const sign = event.target.closest('.editorial');
-    if (sign?.id) workspace.openMarking = sign.id;
+    if (sign?.id) workspace.selection.openMarking = sign.id;
     page.focus({ preventScroll: true });
   }
 
   function key(event: KeyboardEvent): void {
     if (!selectable || event.altKey || event.ctrlKey || event.metaKey) return;
     const step = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 4, ArrowUp: -4 }[event.key];
-    if (step) workspace.step(step, event.shiftKey);
-    else if (event.key === 'Home') workspace.select(0, event.shiftKey);
-    else if (event.key === 'End') workspace.select(Infinity, event.shiftKey);
+    if (step) workspace.selection.step(step, event.shiftKey);
+    else if (event.key === 'Home') workspace.selection.bar(0, event.shiftKey);
+    else if (event.key === 'End') workspace.selection.bar(Infinity, event.shiftKey);
     else return;
     event.preventDefault();
   }
@@ -103,9 +103,8 @@
 
   /** The selected bar comes into view. */
   $effect(() => {
-    const { from, to, anchor } = workspace.selection;
+    const index = workspace.selection.openEnd;
     if (!selectable) return;
-    const index = anchor === from ? to : from;
     const chunk = chunks.find((c) => index >= c.from && index < c.to);
     page.querySelector(`.system[data-from="${chunk?.from}"]`)?.scrollIntoView({ block: 'nearest' });
   });
@@ -134,7 +133,7 @@
         markings={sorted[k]?.markings ?? []}
         rows={sorted[k]?.rows ?? []}
         selection={selectable ? workspace.selection : null}
-        openMarking={selectable ? workspace.openMarking : null}
+        openMarking={selectable ? workspace.selection.openMarking : null}
         {eager}
         {noteClasses}
         reserve={(60 + 50 * staves) * chunk.systems.length}

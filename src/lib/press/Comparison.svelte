@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { api } from '../api';
+  import type { Comparison as Compared } from '../shapes';
   import { Button } from 'carbon-components-svelte';
   import type { ReadingComparison } from '$core/edition/compare';
-  import type { Reading } from '$core/reading/reading';
   import { isNoticed } from '$core/performance/explain';
   import { clock } from '$core/score/tempo';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -16,7 +17,7 @@
   }
   const { workspace, piece, states, names, onclose }: Props = $props();
 
-  let answer = $state.raw<{ comparison: ReadingComparison; readings: [Reading, Reading] } | null>(null);
+  let answer = $state.raw<Compared | null>(null);
   let fault = $state('');
   let onlyMarks = $state(true);
 
@@ -28,12 +29,9 @@
     const stopped = new AbortController();
     answer = null;
     fault = '';
-    fetch(`/api/pieces/${piece}/comparison?a=${a}&b=${b}`, { signal: stopped.signal })
-      .then(async (response) => {
-        const body = (await response.json()) as NonNullable<typeof answer> & { message?: string };
-        if (!response.ok) throw new Error(body.message ?? 'The two could not be compared.');
-        answer = body;
-      })
+    api
+      .comparison(piece, a, b, stopped.signal)
+      .then((found) => (answer = found))
       .catch((e: Error) => {
         if (!stopped.signal.aborted) fault = e.message;
       });

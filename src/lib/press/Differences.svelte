@@ -8,7 +8,8 @@
   import SystemView from '../music/SystemView.svelte';
   import { today } from '../workspace/today';
   import type { Workspace } from '../workspace/workspace.svelte';
-  import type { SourceCollation } from './source-collation';
+  import { api } from '../api';
+  import type { SourceCollation } from '../shapes';
 
   interface Props {
     workspace: Workspace;
@@ -31,9 +32,7 @@
   let fault = $state('');
 
   async function side(hash: string): Promise<Side> {
-    const response = await fetch(`/api/sources/${hash}`);
-    if (!response.ok) throw new Error('The sources could not be fetched.');
-    const document = await response.text();
+    const document = await api.source(hash);
     const score = readMusicXml(document);
     const engraver = new Engraver();
     engraver.open(document, score);

@@ -1,10 +1,12 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import Menu from '../frame/Menu.svelte';
-  import { jsonLines, saveFile } from './lines';
+  import { api } from '../api';
+  import { saveFile } from '../save-file';
+  import { sentenceOf } from '../workspace/latest';
 
-  /** `address` of the edition's files; `disabled` while not all is saved. */
-  const { address, disabled }: { address: string; disabled: boolean } = $props();
+  /** `disabled` while not all is saved. */
+  const { reading, disabled }: { reading: number; disabled: boolean } = $props();
 
   const FILES = [
     ['musicxml', 'MusicXML'],
@@ -25,17 +27,17 @@
     stage = 'asking for the PDF';
     fault = '';
     try {
-      for await (const line of jsonLines<{ stage?: string; file?: string; name?: string; type?: string }>(`${address}?format=pdf&follow`)) {
-        stage = line.stage ?? stage;
-        if (line.file)
+      for await (const line of api.pdf(reading)) {
+        if ('stage' in line) stage = line.stage;
+        else
           saveFile(
             Uint8Array.from(atob(line.file), (c) => c.charCodeAt(0)),
-            line.name!,
-            line.type!
+            line.name,
+            line.type
           );
       }
     } catch (e) {
-      fault = e instanceof Error ? e.message : 'The PDF could not be made.';
+      fault = sentenceOf(e);
     } finally {
       stage = null;
     }
@@ -45,8 +47,11 @@
 <Button size="small" kind="tertiary" disabled={disabled || stage !== null} on:click={savePdf} data-testid="download-pdf">PDF</Button>
 <Menu label="Files">
   {#each FILES as [format, name] (format)}
-    <a href={disabled ? undefined : `${address}?format=${format}`} aria-disabled={disabled} download data-testid="download-{format}"
-      >{name}</a
+    <a
+      href={disabled ? undefined : api.fileAddress('reading', reading, format)}
+      aria-disabled={disabled}
+      download
+      data-testid="download-{format}">{name}</a
     >
   {/each}
 </Menu>

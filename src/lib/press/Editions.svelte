@@ -1,8 +1,8 @@
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
-  import type { EditionRow } from '$lib/server/repositories/editions';
-  import { jsonLines } from './lines';
+  import { api } from '../api';
+  import type { EditionRow } from '../shapes';
 
   interface Props {
     piece: number;
@@ -32,13 +32,9 @@
     stage = 'beginning';
     fault = '';
     try {
-      for await (const line of jsonLines<{ stage?: string; edition?: EditionRow }>(`/api/readings/${reading}/editions`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ note })
-      })) {
-        stage = line.stage ?? stage;
-        if (line.edition) note = '';
+      for await (const line of api.freeze(reading, note)) {
+        if ('stage' in line) stage = line.stage;
+        else note = '';
       }
       await invalidateAll();
     } catch (e) {
@@ -69,9 +65,11 @@
       <strong>Edition {e.number}</strong>, {date(e.createdAt)}, of “{e.readingName}”
       {#if e.note}<p>{e.note}</p>{/if}
       <p>
-        <a href="/api/editions/{e.id}" download>PDF</a> · <a href="/api/editions/{e.id}?format=musicxml" download>MusicXML</a> ·
-        <a href="/api/editions/{e.id}?format=mei" download>MEI</a>
-        · <a href="/api/editions/{e.id}?format=html" download>Text</a>
+        <a href={api.fileAddress('edition', e.id, 'pdf')} download>PDF</a> ·
+        <a href={api.fileAddress('edition', e.id, 'musicxml')} download>MusicXML</a>
+        ·
+        <a href={api.fileAddress('edition', e.id, 'mei')} download>MEI</a>
+        · <a href={api.fileAddress('edition', e.id, 'html')} download>Text</a>
       </p>
     </div>
   {:else}
@@ -101,7 +99,7 @@
 <section>
   <h3>Archive</h3>
   <p>
-    <a href="/api/pieces/{piece}/archive" download data-testid="archive">All of this piece as one file</a>
+    <a href={api.archiveAddress(piece)} download data-testid="archive">All of this piece as one file</a>
     <span class="quiet">: sources, readings with every act, editions. Another Nuvelo takes it in like a score.</span>
   </p>
 </section>

@@ -2,8 +2,9 @@
   import { invalidateAll } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
-  import { jsonLines } from './lines';
-  import type { SourceCollation } from './source-collation';
+  import { api } from '../api';
+  import { sentenceOf } from '../workspace/latest';
+  import type { SourceCollation } from '../shapes';
 
   interface Props {
     piece: number;
@@ -27,31 +28,33 @@
     refused = '';
     try {
       const name = called.trim() || file.name.replace(/\.[^.]+$/, '');
-      const address = `/api/pieces/${piece}/sources?name=${encodeURIComponent(file.name.slice(0, 255))}&called=${encodeURIComponent(name.slice(0, 80))}`;
-      const request = { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: await file.arrayBuffer() };
-      for await (const line of jsonLines<{ stage?: string }>(address, request)) stage = line.stage ?? stage;
+      for await (const line of api.addSource(piece, file, file.name, name)) if ('stage' in line) stage = line.stage;
       called = '';
       await invalidateAll();
     } catch (e) {
-      refused = e instanceof Error ? e.message : 'The source could not be added.';
+      refused = sentenceOf(e);
     } finally {
       stage = null;
       chooser.value = '';
     }
   }
 
+  async function change(ask: () => Promise<unknown>): Promise<void> {
+    try {
+      await ask();
+      await invalidateAll();
+    } catch (e) {
+      refused = sentenceOf(e);
+    }
+  }
+
   async function rename(name: string): Promise<void> {
     if (!name.trim() || name === source) return;
-    const request = { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name }) };
-    const response = await fetch(`/api/pieces/${piece}/sources`, request).catch(() => null);
-    if (response?.ok) await invalidateAll();
-    else refused = 'The name could not be kept.';
+    await change(() => api.nameSource(piece, name));
   }
 
   async function remove(id: number): Promise<void> {
-    const response = await fetch(`/api/pieces/${piece}/sources/${id}`, { method: 'DELETE' }).catch(() => null);
-    if (response?.ok) await invalidateAll();
-    else refused = 'The source could not be taken away.';
+    await change(() => api.removeSource(piece, id));
   }
 
   const decided = (c: SourceCollation): number =>

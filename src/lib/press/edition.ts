@@ -6,7 +6,9 @@ export function editionOf(
   workspace: Workspace,
   names: Pick<Edition, 'title' | 'composer' | 'instrument' | 'source' | 'collations'>
 ): Edition | null {
-  const { score, facts, details, reading, proposals, questions, performed } = workspace;
+  const { score, facts, reading, questions } = workspace;
+  const { details, proposals } = workspace.study;
+  const { performed } = workspace.playing;
   if (!score || !details || !performed) return null;
   return { ...names, score, facts, details, reading, proposals, questions, performance: performed.plan };
 }

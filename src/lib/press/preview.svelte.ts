@@ -1,4 +1,5 @@
-import { jsonLines } from './lines';
+import { api } from '../api';
+import { sentenceOf } from '../workspace/latest';
 
 /** How long after a change the pages are made again. */
 const DELAY_MS = 500;
@@ -13,7 +14,7 @@ export class Preview {
   private running: AbortController | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(private readonly address: string) {}
+  constructor(private readonly reading: number) {}
 
   /** Makes the pages; those of before stay in view until the new ones come. */
   async make(): Promise<void> {
@@ -23,21 +24,21 @@ export class Preview {
     this.fault = null;
     let count = 0;
     try {
-      for await (const line of jsonLines<{ stage?: string; page?: string; pages?: number }>(this.address, { signal: mine.signal })) {
+      for await (const line of api.pages(this.reading, mine.signal)) {
         if (mine.signal.aborted) return;
-        if (line.page !== undefined) {
+        if ('page' in line) {
           const next = [...this.pages];
           next[count++] = line.page;
           this.pages = next;
-        } else if (line.pages !== undefined) {
+        } else if ('pages' in line) {
           this.pages = this.pages.slice(0, line.pages);
           this.stage = null;
-        } else this.stage = line.stage ?? this.stage;
+        } else this.stage = line.stage;
       }
       if (this.stage !== null) this.fault = 'The work on the pages broke off.';
     } catch (error) {
       if (mine.signal.aborted) return;
-      this.fault = error instanceof Error ? error.message : 'The pages could not be made.';
+      this.fault = sentenceOf(error);
       this.stage = null;
     }
   }

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { api } from '../api';
+  import { sentenceOf } from '../workspace/latest';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { Modal, TextInput } from 'carbon-components-svelte';
@@ -25,28 +27,24 @@
     name = what === 'copy' ? `${own}, otherwise` : own;
   }
 
-  const send = (address: string, method: string, body?: unknown) =>
-    fetch(address, {
-      method,
-      ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {})
-    }).catch(() => null);
-
   async function carryOut(): Promise<void> {
-    const response =
-      asking === 'copy'
-        ? await send(`/api/pieces/${piece}/readings`, 'POST', { from: current, name })
-        : await send(`/api/readings/${current}`, asking === 'rename' ? 'PATCH' : 'DELETE', asking === 'rename' ? { name } : undefined);
-    if (!response?.ok) {
-      fault =
-        ((await response?.json().catch(() => null)) as { message?: string } | null)?.message ??
-        'The server does not answer; nothing was changed.';
-      return;
+    try {
+      if (asking === 'copy') {
+        const { id } = await api.copyReading(piece, current, name);
+        asking = null;
+        await open(id);
+      } else if (asking === 'remove') {
+        await api.removeReading(current);
+        asking = null;
+        await open(readings.find((r) => r.id !== current)!.id);
+      } else {
+        await api.renameReading(current, name);
+        asking = null;
+        await invalidateAll();
+      }
+    } catch (error) {
+      fault = sentenceOf(error);
     }
-    const done = asking;
-    asking = null;
-    if (done === 'copy') await open(((await response.json()) as { id: number }).id);
-    else if (done === 'remove') await open(readings.find((r) => r.id !== current)!.id);
-    else await invalidateAll();
   }
 </script>
 

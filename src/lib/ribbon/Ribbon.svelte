@@ -53,7 +53,7 @@
 
   const openAt = $derived.by(() => {
     const bars = new Map<number, number>();
-    for (const p of workspace.proposals) {
+    for (const p of workspace.study.proposals) {
       if (workspace.decisionOf(p.key)) continue;
       const m = workspace.measureOf(p.marking.start);
       if (m) bars.set(m.index, (bars.get(m.index) ?? 0) + 1);
@@ -65,7 +65,7 @@
   const linked = $derived(
     score
       ? workspace.facts.parallels
-          .filter((p) => workspace.inSelection(p.a.start, p.a.end) || workspace.inSelection(p.b.start, p.b.end))
+          .filter((p) => workspace.selection.holds(p.a.start, p.a.end) || workspace.selection.holds(p.b.start, p.b.end))
           .slice(0, 12)
           .map((p) => ({
             a: x(p.a.start),
@@ -81,13 +81,13 @@
   function pick(event: PointerEvent): void {
     const target = event.currentTarget as SVGSVGElement;
     const index = Math.floor((event.clientX - target.getBoundingClientRect().left) / cell);
-    workspace.select(index, event.shiftKey);
+    workspace.selection.bar(index, event.shiftKey);
   }
 
   function key(event: KeyboardEvent): void {
     const step = { ArrowRight: 1, ArrowLeft: -1, PageDown: 8, PageUp: -8 }[event.key];
     if (step === undefined) return;
-    workspace.step(step, event.shiftKey);
+    workspace.selection.step(step, event.shiftKey);
     event.preventDefault();
   }
 </script>

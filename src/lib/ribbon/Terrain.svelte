@@ -47,7 +47,7 @@
   );
   const selected = $derived(workspace.selection);
   const here = $derived(plan?.bars[selected.from]);
-  const inHairpin = $derived(plan?.hairpins.find((h) => workspace.inSelection(h.start, h.end)) ?? null);
+  const inHairpin = $derived(plan?.hairpins.find((h) => workspace.selection.holds(h.start, h.end)) ?? null);
 
   const said = (level: number): string =>
     `${levelName(level)} (${levelDb(level) >= 0 ? '+' : '−'}${Math.abs(levelDb(level)).toFixed(0)} dB against mf)`;
@@ -57,7 +57,7 @@
     if (!plan) return;
     const box = (event.currentTarget as SVGSVGElement).getBoundingClientRect();
     const measure = Math.max(0, Math.min(plan.bars.length - 1, Math.floor((event.clientX - box.left) / cell)));
-    workspace.select(measure, event.shiftKey);
+    workspace.selection.bar(measure, event.shiftKey);
     drag = { measure, from: plan.bars[measure].level, startY: event.clientY, level: plan.bars[measure].level, moved: false };
     (event.currentTarget as SVGSVGElement).setPointerCapture(event.pointerId);
   }
@@ -94,8 +94,8 @@
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === 'ArrowUp') nudge(NUDGE);
     else if (event.key === 'ArrowDown') nudge(-NUDGE);
-    else if (event.key === 'ArrowRight') workspace.step(1, event.shiftKey);
-    else if (event.key === 'ArrowLeft') workspace.step(-1, event.shiftKey);
+    else if (event.key === 'ArrowRight') workspace.selection.step(1, event.shiftKey);
+    else if (event.key === 'ArrowLeft') workspace.selection.step(-1, event.shiftKey);
     else if (event.key === 'Delete') letGo();
     else return;
     event.preventDefault();

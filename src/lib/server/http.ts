@@ -25,8 +25,13 @@ export async function limitedBody(request: Request, most: number): Promise<Uint8
   return new Uint8Array(Buffer.concat(chunks));
 }
 
+/** Bytes of a file that is sent in, of acts of a reading, and of everything else that is sent as JSON, at most. */
+export const MOST_FILE_BYTES = 64 * 1024 * 1024;
+export const MOST_ACT_BYTES = 4 * 1024 * 1024;
+const MOST_JSON_BYTES = 10_000;
+
 /** JSON of a request, limited in size. */
-export async function limitedJson(request: Request, most: number): Promise<unknown> {
+export async function limitedJson(request: Request, most = MOST_JSON_BYTES): Promise<unknown> {
   const bytes = await limitedBody(request, most);
   try {
     return JSON.parse(new TextDecoder().decode(bytes));

@@ -1,30 +1,67 @@
-import { ArchiveError, importPiece } from './archive.ts';
+import { ArchiveError } from './archive/part.ts';
+import { importPiece } from './archive/archive.ts';
+import { isArchive } from './archive/read-archive.ts';
 import type { Database } from './db/client.ts';
-import { isArchive } from './jobs/read-archive.ts';
+import { hashOf } from './hash.ts';
 import { runTask, TaskRefused } from './jobs/run.ts';
-import { addPiece } from './repositories/pieces.ts';
+import { addPiece, pieceOf, removePiece } from './repositories/pieces.ts';
+import type { ImportAnswers, ImportLine } from '../shapes.ts';
+
+/** What comes of an import: pieces on the shelf, or something that has to be said first; null when it was stopped. */
+export type Taken = Exclude<ImportLine, { stage: string } | { refused: string }> | null;
+
+interface File {
+  name: string;
+  bytes: Uint8Array;
+}
+
+/** The files that are meant: the one that came, or texts of their own of the chosen tunes in it. */
+async function meant(file: File, answers: ImportAnswers): Promise<File[] | { tunes: string[] }> {
+  const tunes = await runTask('tunes', { bytes: file.bytes });
+  if (tunes.length < 2) return [file];
+  if (!answers.tunes) return { tunes: tunes.map((t) => t.title) };
+  const chosen = answers.tunes.filter((k) => tunes[k]);
+  if (!chosen.length) throw new TaskRefused('None of the tunes in the file was chosen.');
+  return chosen.map((k) => ({ name: file.name, bytes: new TextEncoder().encode(tunes[k].text) }));
+}
 
 /**
- * Puts a file on the shelf: a score, or the archive of a piece. Nothing is stored when it is refused or stopped.
- * @returns the number of the piece; null when it was stopped
+ * Puts a file on the shelf: a score, the tunes in it, or the archive of a piece. Nothing is stored when it is refused or
+ * stopped, not even when it is stopped at the last moment.
  * @throws TaskRefused with a sentence for the user
  */
 export async function takeIn(
   db: Database,
-  fileName: string,
-  bytes: Uint8Array,
+  owner: string,
+  file: File,
+  answers: ImportAnswers,
   progress: (stage: string) => void,
   signal: AbortSignal
-): Promise<number | null> {
-  if (!isArchive(bytes)) {
-    const intake = await runTask('intake', { bytes, fileName }, progress, signal);
-    return signal.aborted ? null : (await addPiece(db, fileName, bytes, intake)).id;
-  }
-  const { archive, study } = await runTask('archive', { bytes }, progress, signal);
-  if (signal.aborted) return null;
+): Promise<Taken> {
+  const stored: number[] = [];
+  const takeBack = async (): Promise<null> => {
+    for (const id of stored) await removePiece(db, id);
+    return null;
+  };
   try {
-    return await importPiece(db, archive, study);
+    if (isArchive(file.bytes)) {
+      const { archive, study } = await runTask('archive', { bytes: file.bytes }, progress, signal);
+      if (signal.aborted) return null;
+      stored.push(await importPiece(db, owner, archive, study));
+    } else {
+      const files = await meant(file, answers);
+      if ('tunes' in files) return files;
+      for (const { name, bytes } of files) {
+        const already = answers.again ? null : await pieceOf(db, owner, hashOf(bytes));
+        if (already && files.length === 1) return { already: { piece: already.id, title: already.title } };
+        const intake = await runTask('intake', { bytes, fileName: name }, progress, signal);
+        if (signal.aborted) return await takeBack();
+        stored.push((await addPiece(db, name, bytes, intake, owner)).id);
+      }
+    }
   } catch (error) {
+    await takeBack();
     throw error instanceof ArchiveError ? new TaskRefused(error.message) : error;
   }
+  return signal.aborted ? takeBack() : { pieces: stored };
 }

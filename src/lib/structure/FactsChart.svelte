@@ -52,7 +52,7 @@
       options: {
         animation: false,
         maintainAspectRatio: false,
-        onClick: (_event, found) => found[0] && workspace.select(found[0].index),
+        onClick: (_event, found) => found[0] && workspace.selection.bar(found[0].index),
         plugins: {
           tooltip: { callbacks: { afterTitle: (items) => `${rows[items[0].dataIndex].key}, section ${rows[items[0].dataIndex].section}` } }
         },
@@ -97,7 +97,7 @@
       <tbody>
         {#each rows as row (row.measure)}
           <tr class:now={row.measure >= workspace.selection.from && row.measure <= workspace.selection.to}>
-            <td><button class="bar-link" onclick={() => workspace.select(row.measure)}>{row.number}</button></td>
+            <td><button class="bar-link" onclick={() => workspace.selection.bar(row.measure)}>{row.number}</button></td>
             <td>{row.section}</td><td>{row.key}</td><td>{row.chords.join(' ')}</td><td>{row.changes}</td><td>{row.density}</td>
           </tr>
         {/each}

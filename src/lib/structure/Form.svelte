@@ -9,7 +9,7 @@
 
   const score = $derived(workspace.score!);
   const facts = $derived(workspace.facts);
-  const details = $derived(workspace.details);
+  const details = $derived(workspace.study.details);
   const first = $derived(score.measures[workspace.selection.from]);
   const last = $derived(score.measures[workspace.selection.to]);
   const start = $derived<Fraction>(first.start);

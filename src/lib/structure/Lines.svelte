@@ -12,7 +12,7 @@
   const MOST_BARS = 4;
 
   const score = $derived(workspace.score!);
-  const details = $derived(workspace.details);
+  const details = $derived(workspace.study.details);
   const start = $derived<Fraction>(score.measures[workspace.selection.from].start);
   const end = $derived.by<Fraction>(() => {
     const m = score.measures[workspace.selection.to];
@@ -38,6 +38,11 @@
   const byId = $derived(new Map(score.notes.map((n) => [n.id, n])));
   const lines = $derived((details?.lines ?? []).filter((l) => within(byId.get(l.notes[0])?.start ?? end)));
 
+  function chooseNone(): void {
+    workspace.selection.noNotes();
+    workspace.study.forgetFound();
+  }
+
   function setRole(note: { id: string; start: Fraction }, role: string): void {
     workspace.pin({ id: `pin-role-${note.id}`, kind: 'role', note: note.id, start: note.start, role: role as NoteRole });
   }
@@ -50,14 +55,16 @@
 <section>
   <h3>Find this</h3>
   <p class="quiet">Choose three notes or more, here or on the page (“choose notes”), and get all places that are like them.</p>
-  <form onsubmit={(e) => (e.preventDefault(), workspace.find([...workspace.chosen]))}>
-    <Button size="small" kind="tertiary" type="submit" disabled={workspace.chosen.size < 3}>Find {workspace.chosen.size} notes</Button>
-    {#if workspace.chosen.size}<button type="button" class="bar-link" onclick={() => workspace.clearChosen()}>choose none</button>{/if}
+  <form onsubmit={(e) => (e.preventDefault(), workspace.study.find([...workspace.selection.notes]))}>
+    <Button size="small" kind="tertiary" type="submit" disabled={workspace.selection.notes.size < 3}
+      >Find {workspace.selection.notes.size} notes</Button
+    >
+    {#if workspace.selection.notes.size}<button type="button" class="bar-link" onclick={chooseNone}>choose none</button>{/if}
   </form>
-  {#if workspace.found}
-    {#each workspace.found.places as place, k (k)}
+  {#if workspace.study.found}
+    {#each workspace.study.found.places as place, k (k)}
       <p data-testid="found">
-        <button class="bar-link" onclick={() => workspace.select(workspace.measureOf(place.start)?.index ?? 0)}
+        <button class="bar-link" onclick={() => workspace.selection.bar(workspace.measureOf(place.start)?.index ?? 0)}
           >{placeName(score, place.start)}</button
         >
         {place.transformations.join(', ')}
@@ -74,8 +81,8 @@
     <div class="note" data-testid="note-role">
       <input
         type="checkbox"
-        checked={workspace.chosen.has(note.id)}
-        onchange={() => workspace.choose(note.id)}
+        checked={workspace.selection.notes.has(note.id)}
+        onchange={() => workspace.selection.note(note.id)}
         aria-label="Choose {pitchName(note.pitch!)} at {placeName(score, note.start)}"
       />
       <span class="quiet">{placeName(score, note.start).replace(/^bar /, '')}</span>
@@ -122,7 +129,7 @@
   <h3>Suspect notes, whole piece</h3>
   {#each suspects as s (s.note)}
     <p data-testid="suspect">
-      <button class="bar-link" onclick={() => workspace.select(workspace.measureOf(s.start)?.index ?? 0)}
+      <button class="bar-link" onclick={() => workspace.selection.bar(workspace.measureOf(s.start)?.index ?? 0)}
         >{placeName(score, s.start)}</button
       >:
       {s.printed}, or {s.expected}? <span class="quiet">{s.evidence}; {Math.round(s.confidence * 100)} %</span>

@@ -25,11 +25,11 @@
   $effect(() => {
     const last = (workspace.score?.measures.length ?? 1) - 1;
     // One bar is no range: then the skeleton of the whole is shown.
-    workspace.askSkeleton(whole ? 0 : range.from, whole ? last : range.to, level);
+    workspace.study.askSkeleton({ from: whole ? 0 : range.from, to: whole ? last : range.to, level });
   });
 
   $effect(() => {
-    const document = workspace.skeleton?.document;
+    const document = workspace.study.skeleton?.document;
     if (!document || !line) return;
     const score = readMusicXml(document);
     engraver.open(document, score);
@@ -48,7 +48,7 @@
     <span class="quiet">The line without its ornament notes. Select a range of bars for a part of it.</span>
   </header>
   <div class="music" bind:clientWidth={width} data-testid="skeleton">
-    {#if workspace.skeleton && !workspace.skeleton.document}<p class="quiet">No note of these bars stands on a beat.</p>{/if}
+    {#if workspace.study.skeleton && !workspace.study.skeleton.document}<p class="quiet">No note of these bars stands on a beat.</p>{/if}
     {#each chunks as chunk (`${version}-${chunk.from}`)}
       <SystemView {engraver} {chunk} {options} markings={[]} rows={[]} eager reserve={90} />
     {/each}

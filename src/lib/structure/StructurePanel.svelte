@@ -25,7 +25,7 @@
   {#if score}
     <header>
       <h2 data-testid="brief-title">{title}</h2>
-      {#if workspace.studying}<span class="quiet" role="status">working it out …</span>{/if}
+      {#if workspace.study.busy}<span class="quiet" role="status">working it out …</span>{/if}
     </header>
     <Tabs
       tabs={{ ...TABS, corrections: workspace.reading.pins.length ? `Corrections (${workspace.reading.pins.length})` : 'Corrections' }}

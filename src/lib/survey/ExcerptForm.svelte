@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { api } from '../api';
+  import { sentenceOf } from '../workspace/latest';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
   import { inForceAt } from '$core/edition/excerpt';
@@ -34,18 +36,14 @@
     }
     wrong = '';
     busy = true;
-    const response = await fetch(`/api/pieces/${pieceId}/excerpt`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ from, to })
-    }).catch(() => null);
-    busy = false;
-    if (!response?.ok) {
-      wrong = ((await response?.json().catch(() => null)) as { message?: string } | null)?.message ?? 'The excerpt could not be made.';
-      return;
+    try {
+      const { piece } = await api.excerpt(pieceId, from, to);
+      await goto(`/pieces/${piece}/survey`);
+    } catch (error) {
+      wrong = sentenceOf(error);
+    } finally {
+      busy = false;
     }
-    const { piece } = (await response.json()) as { piece: number };
-    await goto(`/pieces/${piece}/survey`);
   }
 </script>
 

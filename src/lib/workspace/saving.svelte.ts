@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { describe, type Act } from '$core/reading/log';
+import { api, ApiError } from '../api';
 import type { Command } from '$core/reading/commands/index';
 
 export type SaveState = 'saved' | 'saving' | 'waiting';
@@ -7,10 +8,6 @@ export type SaveState = 'saved' | 'saving' | 'waiting';
 const MOST_AT_ONCE = 400;
 /** How long to wait before a failed save is tried again. */
 const RETRY_MS = 2000;
-/** How long an answer is waited for: a server that hangs must not hold everything up. */
-const ANSWER_MS = 10_000;
-/** Fetch standard, HTTP-network-or-cache fetch: at most 64 KiB may be under way with keepalive; a little is left for others. */
-const KEEPALIVE_BYTES = 60_000;
 
 /**
  * Sends the acts of a reading to the server, in order, and keeps what is not yet confirmed in the
@@ -25,6 +22,8 @@ export class Saving {
   private pending: Act[] = [];
   private made = 0;
   private sending = false;
+  /** What is pending could not be kept in the browser's store. */
+  private unkept = false;
   /** Something was done elsewhere while own acts were being sent: it is looked at when they have arrived. */
   private behind = false;
   private waiting: (() => void)[] = [];
@@ -75,10 +74,7 @@ export class Saving {
   /** What the server has beyond a revision; nothing while it does not answer. */
   private async actsAfter(revision: number): Promise<Act[]> {
     try {
-      const response = await fetch(`/api/readings/${this.readingId}/commands?after=${revision}`, {
-        signal: AbortSignal.timeout(ANSWER_MS)
-      });
-      return response.ok ? ((await response.json()) as { acts: Act[] }).acts : [];
+      return await api.actsAfter(this.readingId, revision);
     } catch {
       return [];
     }
@@ -99,9 +95,18 @@ export class Saving {
     return `nuvelo-pending-${this.readingId}-${this.tab}`;
   }
 
+  /** The browser's store is a second rope: where it is full or forbidden, acts are sent all the same. */
   private keep(): void {
-    if (this.pending.length) localStorage.setItem(this.key, JSON.stringify(this.pending));
-    else localStorage.removeItem(this.key);
+    try {
+      if (this.pending.length) localStorage.setItem(this.key, JSON.stringify(this.pending));
+      else localStorage.removeItem(this.key);
+      this.unkept = false;
+    } catch {
+      // What was kept before is older than what is pending and would come back beside it.
+      if (!this.unkept && this.pending.length)
+        this.refused('This browser keeps nothing more for Nuvelo: until all is saved, do not close this window.');
+      this.unkept = true;
+    }
   }
 
   /** Takes in what the server has beyond what was confirmed; own acts among it have arrived, though no answer said so. */
@@ -121,33 +126,25 @@ export class Saving {
     this.sending = true;
     this.state = 'saving';
     const batch = this.pending.slice(0, this.most);
-    const body = JSON.stringify({ base: this.confirmed.length, acts: batch });
     let again = 0;
     try {
-      const response = await fetch(`/api/readings/${this.readingId}/commands`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        signal: AbortSignal.timeout(ANSWER_MS),
-        // What is typed as the window closes still arrives; browsers take only little so.
-        keepalive: new Blob([body]).size < KEEPALIVE_BYTES,
-        body
-      });
-      if (response.ok) {
-        const { already } = (await response.json()) as { already: string[] };
+      const result = await api.append(this.readingId, this.confirmed.length, batch);
+      if ('conflict' in result) this.takeIn(result.missed);
+      else {
+        const { already } = result;
         this.confirmed.push(...commandsOf(batch.filter((a) => !already.includes(a.origin!))));
         this.pending.splice(0, batch.length);
         this.keep();
         if (already.length) this.changed(this.log, 0);
         this.channel.postMessage('changed');
-      } else if (response.status === 409) {
-        this.takeIn(((await response.json()) as { missed: Act[] }).missed);
-      } else if (response.status === 400 || response.status === 413) {
-        // Sent again it would be refused again, and nothing after it would ever be saved.
+      }
+    } catch (error) {
+      const status = error instanceof ApiError ? error.status : 0;
+      // Sent again it would be refused again, and nothing after it would ever be saved.
+      if (status === 400 || status === 413) {
         if (batch.length > 1) this.most = 1;
-        else this.refuse(batch[0].command, ((await response.json().catch(() => ({}))) as { message?: string }).message);
+        else this.refuse(batch[0].command, (error as ApiError).message);
       } else again = RETRY_MS;
-    } catch {
-      again = RETRY_MS;
     }
     this.sending = false;
     if (again) {
@@ -165,7 +162,7 @@ export class Saving {
   }
 
   /** An act that the server will never take is taken back here, and it is said which one and why. */
-  private refuse(command: Command, why = 'The server did not say why.'): void {
+  private refuse(command: Command, why: string): void {
     this.pending.shift();
     this.keep();
     this.changed(this.log, 0);
@@ -178,7 +175,7 @@ export class Saving {
    */
   private adoptLeftovers(): void {
     const prefix = `nuvelo-pending-${this.readingId}-`;
-    for (const key of Object.keys(localStorage)) {
+    for (const key of keptKeys()) {
       if (!key.startsWith(prefix) || key === this.key) continue;
       const adopt = () => this.adopt(key);
       if (!navigator.locks) adopt();
@@ -193,9 +190,18 @@ export class Saving {
     if (!kept.length || this.closed.signal.aborted) return;
     this.pending.push(...kept);
     this.keep();
-    localStorage.removeItem(key);
+    if (!this.unkept) localStorage.removeItem(key);
     this.changed(this.log, 0);
     void this.flush();
+  }
+}
+
+/** The keys of the browser's store; none where it is forbidden. */
+function keptKeys(): string[] {
+  try {
+    return Object.keys(localStorage);
+  } catch {
+    return [];
   }
 }
 

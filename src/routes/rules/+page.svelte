@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { AREAS } from '$core/reading/rules/rule';
+  import { AREAS, forWhom } from '$core/reading/rules/rule';
   import { RULES } from '$core/reading/rules/index';
   import { SOURCES } from '$core/style/bibliography';
   import { PERIODS, PROFILES, strengthIn, type Period } from '$core/style/profiles';
@@ -51,7 +51,7 @@
               <td><strong>{rule.title}</strong></td>
               <td>{rule.looksAt}</td>
               <td>{rule.proposes}</td>
-              <td>{strengths(rule)}{rule.families ? `; ${rule.families.join(', ')} only` : ''}</td>
+              <td>{strengths(rule)}{forWhom(rule)}</td>
               <td>{rule.sources.map((s) => SOURCES[s].short).join('; ')}</td>
             </tr>
           {/each}

@@ -6,6 +6,7 @@
   import SystemView from '$lib/music/SystemView.svelte';
   import { sharedEngraver } from '$lib/music/engraver';
   import { importFile } from '$lib/shelf/import';
+  import { sentenceOf } from '$lib/workspace/latest';
   import { EXAMPLE, readTune, type TuneReading } from '$lib/typing/read-tune';
 
   /** Pause after the last keystroke before the tune is read again. */
@@ -71,13 +72,15 @@
     refused = '';
     try {
       const name = (reading.score.title || 'tune').replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'tune';
-      const piece = await importFile(new File([text], `${name}.abc`), () => {});
+      const taken = await importFile(new File([text], `${name}.abc`), { again: true, tunes: [0] }, () => {});
+      if (!('pieces' in taken)) return;
       localStorage.removeItem(DRAFT);
-      await goto(`/pieces/${piece}/survey`);
+      await goto(`/pieces/${taken.pieces[0]}/survey`);
     } catch (error) {
-      refused = error instanceof Error ? error.message : 'The tune could not be put on the shelf.';
+      refused = sentenceOf(error);
+    } finally {
+      busy = false;
     }
-    busy = false;
   }
 </script>
 

@@ -7,7 +7,7 @@ import { matchParts } from '../../../src/core/collation/align-parts.ts';
 import { collate } from '../../../src/core/collation/collate.ts';
 import type { DifferenceKind, SourceChoice, SourceDifference } from '../../../src/core/collation/difference.ts';
 import { excerptDocument } from '../../../src/core/edition/excerpt.ts';
-import { openScore } from '../../../src/core/score/open.ts';
+import { openScore } from '../../../src/core/score/read-file.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
 import { editionFile } from '../../../src/lib/server/jobs/edition-file.ts';

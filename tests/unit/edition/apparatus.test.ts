@@ -10,7 +10,7 @@ import { collate } from '../../../src/core/collation/collate.ts';
 import type { SourceChoice } from '../../../src/core/collation/difference.ts';
 import { criticalReport } from '../../../src/core/edition/text/critical-report.ts';
 import { openEdition, type EditionInput } from '../../../src/core/edition/open-edition.ts';
-import { openScore } from '../../../src/core/score/open.ts';
+import { openScore } from '../../../src/core/score/read-file.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { editionFile } from '../../../src/lib/server/jobs/edition-file.ts';
 import { demoInput } from './input.ts';

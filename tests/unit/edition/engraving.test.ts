@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { chunkWriter } from '../../../src/core/edition/chunk.ts';
 import { commentary } from '../../../src/core/edition/text/commentary.ts';
@@ -58,7 +59,7 @@ test('Verovio draws every proposed marking of every demo piece, found again by i
   for (const name of ['corrente.abc', 'andantino.abc', 'etude.abc']) {
     const { text, score } = demo(name);
     const facts = analyse(score);
-    const markings = propose(score, facts, 'classical').map((p, k): Marking => ({ ...p.marking, id: `mark-${k}` }));
+    const markings = propose(studyOf(score, [], facts), 'classical').map((p, k): Marking => ({ ...p.marking, id: `mark-${k}` }));
     const rows = facts.chords.map((c) => ({ id: c.id, start: c.start, text: c.roman, row: 'chords' as const }));
     const toolkit = new VerovioToolkit(module);
     toolkit.setOptions({ pageWidth: 2100, pageHeight: 60000, adjustPageHeight: true, breaks: 'encoded', scale: 40 });
@@ -76,7 +77,7 @@ test('Verovio draws every proposed marking of every demo piece, found again by i
 
 test('the MEI file: every marking with its editor and an annotation of its reasons, and Verovio draws it', () => {
   const { text, score } = demo('andantino.abc');
-  const markings = propose(score, analyse(score), 'romantic').map((p, k): Marking => ({ ...p.marking, id: `mark-${k}` }));
+  const markings = propose(studyOf(score), 'romantic').map((p, k): Marking => ({ ...p.marking, id: `mark-${k}` }));
   const toolkit = new VerovioToolkit(module);
   toolkit.setOptions({ pageWidth: 2100, pageHeight: 60000, adjustPageHeight: true, breaks: 'auto', scale: 40 });
   toolkit.loadData(chunkWriter(text, score)({ from: 0, to: score.measures.length }));
@@ -103,7 +104,7 @@ test('the MEI file: every marking with its editor and an annotation of its reaso
 test('preface, legend and commentary say what was decided, why, and what was not taken', () => {
   const { score } = demo('corrente.abc');
   const facts = analyse(score);
-  const proposals = propose(score, facts, 'baroque');
+  const proposals = propose(studyOf(score, [], facts), 'baroque');
   const [kept, aside] = [proposals.find((p) => p.rule === 'bring-out-the-colour')!, proposals.find((p) => p.rule === 'part-the-phrases')!];
   const reading = replay([
     { type: 'set-period', period: 'baroque' },

@@ -6,6 +6,7 @@ import { test } from 'node:test';
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { validateXML } from 'xmllint-wasm';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { editionMusicXml } from '../../../src/core/edition/musicxml.ts';
 import { isSpan, valuesOf } from '../../../src/core/markings/describe.ts';
@@ -109,7 +110,7 @@ test('every kind of marking: the source stays whole, and exactly the markings ar
 
 test('markings come back at their moment with their reason', () => {
   const { text, score } = demo('etude.abc');
-  const markings = propose(score, analyse(score), 'romantic').map((p, k): Marking => ({ ...p.marking, id: `m${k}` }));
+  const markings = propose(studyOf(score), 'romantic').map((p, k): Marking => ({ ...p.marking, id: `m${k}` }));
   const out = editionMusicXml(text, score, markings);
   const again = readMusicXml(out);
   for (const m of markings.filter((x) => x.kind === 'dynamic')) {
@@ -133,7 +134,7 @@ test('exports of the demo pieces in every period validate and are loaded by Vero
     assert.deepEqual(await schemaErrors(text), [], `${name}, the source`);
     const facts = analyse(score);
     for (const period of PERIODS) {
-      const markings = propose(score, facts, period).map((p, k): Marking => ({ ...p.marking, id: `m${k}` }));
+      const markings = propose(studyOf(score, [], facts), period).map((p, k): Marking => ({ ...p.marking, id: `m${k}` }));
       const out = editionMusicXml(text, score, markings);
       assert.deepEqual(await schemaErrors(out), [], `${name}, ${period}`);
       assert.ok(new VerovioToolkit(module).loadData(out));

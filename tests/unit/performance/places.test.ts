@@ -5,7 +5,7 @@ import { clicksOf, indexAt, placeAt, secondsAt, spanOf } from '../../../src/core
 import { perform } from '../../../src/core/performance/perform.ts';
 import { firstFrom, lastBegun } from '../../../src/core/performance/search.ts';
 import { timeActIn } from '../../../src/core/style/terms/read-words.ts';
-import { soundOf } from '../../../src/core/style/sounds.ts';
+import { instrumentOf } from '../../../src/core/style/instruments/instrument-of.ts';
 import { brightnessOf } from '../../../src/core/performance/loudness.ts';
 import { abc, demo } from '../helpers.ts';
 import { drafted, groundOf, literal } from './play.ts';
@@ -96,7 +96,12 @@ test('words of tempo in several languages; what does nothing to the time is left
 });
 
 test('sounds are chosen by the names of instruments, the nearest where none is there', () => {
-  const of = (name: string) => [soundOf(name).samples, soundOf(name).program];
+  const score = abc('K:C\nCDEF|');
+  const of = (name: string) => {
+    const { samples, program } = instrumentOf(score, { ...score.parts[0], name });
+    return [samples, program];
+  };
+
   assert.deepEqual(of('Violin I'), ['violin', 40]);
   assert.deepEqual(of('Clarinet in B flat'), ['clarinet', 71]);
   assert.deepEqual(of('Bassoon'), ['bassoon', 70]);

@@ -1,5 +1,5 @@
-import { openPerformance } from '../../../src/core/performance/open.ts';
-import type { PerformanceGround } from '../../../src/core/performance/ground.ts';
+import { studyOf } from '../../../src/core/analysis/study.ts';
+import { performanceGround, type PerformanceGround } from '../../../src/core/performance/ground.ts';
 import { perform, type Performance } from '../../../src/core/performance/perform.ts';
 import type { Realisation } from '../../../src/core/performance/ornaments.ts';
 import { pitchName } from '../../../src/core/score/pitch.ts';
@@ -11,7 +11,7 @@ import { PERIODS, type Period } from '../../../src/core/style/profiles.ts';
 
 export { PERIODS };
 
-export const groundOf = (score: Score): PerformanceGround => openPerformance(score, EMPTY_READING);
+export const groundOf = (score: Score): PerformanceGround => performanceGround(studyOf(score), EMPTY_READING.part);
 
 /** A reading of a period with some answers and markings. */
 export const readingOf = (period: Period, answers: Record<string, string> = {}, rest: Partial<Reading> = {}): Reading => ({
@@ -23,8 +23,8 @@ export const readingOf = (period: Period, answers: Record<string, string> = {}, 
 
 /** The reading of a period with its draft. */
 export function drafted(ground: PerformanceGround, period: Period, answers: Record<string, string> = {}): Reading {
-  const style = { period, schools: answers, ruleFactors: {}, details: ground.details };
-  const markings = draftOf(propose(ground.score, ground.facts, style)).map((k) => k.marking);
+  const style = { period, schools: answers, ruleFactors: {} };
+  const markings = draftOf(propose(ground.study, style)).map((k) => k.marking);
   return readingOf(period, answers, { markings });
 }
 

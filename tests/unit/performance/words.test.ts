@@ -86,7 +86,7 @@ test('an editorial articulation outweighs the printed one', () => {
 test('proof reads words as they are meant', () => {
   const findings = (music: string): string[] => {
     const { ground, reading } = heard(music);
-    return proof(ground.score, ground.facts, ground.details, reading, []).map((f) => f.kind);
+    return proof(ground.study, reading, []).map((f) => f.kind);
   };
   assert.ok(!findings(`"^ritmico"${BARS}${BARS}${BARS}`).includes('tempo not restored'));
   assert.ok(!findings(`"^strings only"${BARS}${BARS}${BARS}`).includes('accelerando without an end'));

@@ -11,7 +11,7 @@ const ground = groundOf(abc('M:4/4\nL:1/16\nQ:1/4=60\nK:C\nCDEF G4 ABcd e4|f4 ed
 
 const kinds = (reading: Reading): string[] => {
   const performed = { plan: perform(ground, reading), page: literal(ground) };
-  return proof(ground.score, ground.facts, ground.details, reading, [], performed).map((f) => f.kind);
+  return proof(ground.study, reading, [], performed).map((f) => f.kind);
 };
 
 test('a ratio inside a beat that is bent too far is found, one that holds is not', () => {
@@ -61,7 +61,7 @@ test('no such finding in drafted readings of the demo pieces', () => {
     const own = groundOf(demo(name).score);
     const reading = drafted(own, period);
     const performed = { plan: perform(own, reading), page: literal(own) };
-    const found = proof(own.score, own.facts, own.details, reading, [], performed).filter((f) => /bent|stolen/.test(f.kind));
+    const found = proof(own.study, reading, [], performed).filter((f) => /bent|stolen/.test(f.kind));
     assert.deepEqual(
       found.map((f) => f.what),
       []

@@ -1,7 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { factsOf, openAnalysis } from '../../../src/core/analysis/analyse.ts';
-import { details } from '../../../src/core/analysis/details.ts';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { replay } from '../../../src/core/reading/log.ts';
 import { styleOf } from '../../../src/core/reading/reading.ts';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
@@ -26,10 +25,8 @@ function mark(score: Score, k: number, kind: MarkingKind, value: string, extra: 
 function findings(text: string, commands: (score: Score) => Command[] = () => []) {
   const score = abc(/(^|\n)K:/.test(text) ? text : HEAD + text);
   const reading = replay(commands(score));
-  const analysis = openAnalysis(score);
-  const facts = factsOf(analysis, reading.pins);
-  const more = details(analysis, facts);
-  return proof(score, facts, more, reading, propose(score, facts, { ...styleOf(reading), details: more }));
+  const study = studyOf(score, reading.pins);
+  return proof(study, reading, propose(study, styleOf(reading)));
 }
 
 interface Case {
@@ -139,7 +136,7 @@ const CASES: Case[] = [
     kind: 'proposals left open',
     yes: 'c2d2 e2f2|g8|',
     no: 'K:C\nc8|',
-    without: (s) => propose(s, factsOf(openAnalysis(s)), 'classical').map((p) => ({ type: 'set-aside', key: p.key }))
+    without: (s) => propose(studyOf(s), 'classical').map((p) => ({ type: 'set-aside', key: p.key }))
   }
 ];
 
@@ -153,7 +150,7 @@ for (const c of CASES)
 test('what was set aside as a proposal is not found again by the proof', () => {
   const text = `${THEME}${OTHER}z4 c2ed|c2G2 A2cB|A4 G2FE|D2EF z4|`;
   const score = abc(HEAD + text);
-  const [proposal] = propose(score, factsOf(openAnalysis(score)), 'classical').filter((p) => p.rule === 'mark-the-displaced-theme');
+  const [proposal] = propose(studyOf(score), 'classical').filter((p) => p.rule === 'mark-the-displaced-theme');
   const kinds = (commands: Command[]) => findings(text, () => commands).map((f) => f.kind);
   assert.ok(kinds([]).includes('displaced theme not marked'));
   assert.ok(!kinds([{ type: 'set-aside', key: proposal.key }]).includes('displaced theme not marked'));
@@ -192,10 +189,7 @@ test('findings are ordered, told once, and say what would solve them', () => {
 test('few false alarms: the demo pieces have contradictions only where they were left on purpose', () => {
   for (const name of ['corrente.abc', 'andantino.abc', 'etude.abc']) {
     const { score } = demo(name);
-    const analysis = openAnalysis(score);
-    const facts = factsOf(analysis);
-    const more = details(analysis, facts);
-    const all = proof(score, facts, more, replay([]), []);
+    const all = proof(studyOf(score), replay([]), []);
     assert.ok(all.filter((f) => f.severity === 'contradiction').length <= 2, `${name}: ${all.map((f) => f.what).join('; ')}`);
     assert.ok(all.length <= 12, `${name}: ${all.length}`);
   }

@@ -114,6 +114,12 @@ const ACTS: Row[] = [
   [{ type: 'draft', kept: [{ key: 'k1', marking }] }, 'drafting 1 marking'],
   [{ type: 'set-part', part: 1 }, 'choosing the part', { type: 'set-part', part: 0 }, 'choosing the part'],
   [
+    { type: 'set-instrument', part: 0, instrument: 'basset-horn' },
+    'the instrument is the basset horn',
+    { type: 'set-instrument', part: 0, instrument: null },
+    'letting the name tell the instrument'
+  ],
+  [
     { type: 'set-numbering', numbering: 'counted' },
     'bar numbers as counted',
     { type: 'set-numbering', numbering: 'printed' },

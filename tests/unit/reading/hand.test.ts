@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse, factsOf, openAnalysis } from '../../../src/core/analysis/analyse.ts';
 import { details } from '../../../src/core/analysis/details.ts';
 import { againstPrinted } from '../../../src/core/markings/describe.ts';
@@ -99,7 +100,7 @@ test('a marking against the printed page is told, one that agrees is not', () =>
 test('proposals are taken by bars, phrase, section, kind or rule', () => {
   const { score } = demo('andantino.abc');
   const facts = analyse(score);
-  const all = propose(score, facts, 'classical');
+  const all = propose(studyOf(score, [], facts), 'classical');
   const bar = score.measures[6];
   const of = (scope: Parameters<typeof inScope>[2]) => inScope(all, facts, scope, bar.start, add(bar.start, bar.length));
   const inBar = all.filter((p) => cmp(p.marking.start, bar.start) >= 0 && cmp(p.marking.start, add(bar.start, bar.length)) < 0);

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import type { Proposal } from '../../../src/core/reading/proposal.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
@@ -10,7 +11,7 @@ import { SOURCES } from '../../../src/core/style/bibliography.ts';
 import { PERIODS, type Period } from '../../../src/core/style/profiles.ts';
 import { abc, demo } from '../helpers.ts';
 
-const all = (score: Score, period: Period): Proposal[] => propose(score, analyse(score), period);
+const all = (score: Score, period: Period): Proposal[] => propose(studyOf(score), period);
 const of = (score: Score, period: Period, rule: string): Proposal[] => all(score, period).filter((p) => p.rule === rule);
 const tune = (music: string, header = 'M:4/4\nL:1/8\nV:1 name="Flute"\nK:C') => abc(`${header}\n${music}`);
 
@@ -84,7 +85,7 @@ test('a corrected chord changes what hung on it', () => {
   const bar = score.measures.find((m) => m.number === '26')!;
   const end = score.measures[bar.index + 1].start;
   const facts = analyse(score, [{ id: 'x', kind: 'chord', start: bar.start, end, roman: 'iio' }]);
-  assert.ok(!propose(score, facts, 'baroque').some((p) => p.rule === 'bring-out-the-colour'));
+  assert.ok(!propose(studyOf(score, [], facts), 'baroque').some((p) => p.rule === 'bring-out-the-colour'));
 });
 
 test('at one place the stronger of two rules on one matter is heard', () => {

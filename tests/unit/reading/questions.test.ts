@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { EMPTY_READING, styleOf } from '../../../src/core/reading/reading.ts';
 import { replay } from '../../../src/core/reading/log.ts';
@@ -15,11 +16,11 @@ const score = abc(`${HEAD}!trill!c2 d2|e2 f2|!trill!g2 a2|c'4|]`);
 const facts = analyse(score);
 const questions = (commands: Command[] = []) => {
   const reading = replay([{ type: 'set-period', period: 'baroque' }, ...commands]);
-  return questionsOf(ruleContext(score, facts, styleOf(reading), 0), reading);
+  return questionsOf(ruleContext(studyOf(score, [], facts), styleOf(reading), 0), reading);
 };
 const trills = (commands: Command[]) => {
   const reading = replay([{ type: 'set-period', period: 'baroque' }, ...commands]);
-  return propose(score, facts, styleOf(reading))
+  return propose(studyOf(score, [], facts), styleOf(reading))
     .filter((p) => p.rule === 'where-the-trill-begins')
     .map((p) => p.marking.value);
 };
@@ -42,7 +43,7 @@ test('every question of the demo pieces stands in its period, with options that 
   ] as const) {
     const piece = demo(file).score;
     const reading = { ...EMPTY_READING, period };
-    const found = questionsOf(ruleContext(piece, analyse(piece), styleOf(reading), 0), reading);
+    const found = questionsOf(ruleContext(studyOf(piece), styleOf(reading), 0), reading);
     assert.ok(found.length >= 5, file);
     for (const q of found) {
       assert.ok(q.option === null || q.school.options.some((o) => o.value === q.option));
@@ -67,7 +68,7 @@ test('an answer for some bars changes the proposals there and leaves the others'
 
 test('each option says what it would add and take away', () => {
   const style = styleOf({ ...EMPTY_READING, period: 'baroque' });
-  const effects = effectsOf(score, facts, style, 'trill-start');
+  const effects = effectsOf(studyOf(score, [], facts), style, 'trill-start');
   const upper = effects.find((e) => e.option === 'upper')!;
   const main = effects.find((e) => e.option === 'main')!;
   assert.deepEqual([upper.added.length, upper.gone.length], [0, 0]);
@@ -79,7 +80,7 @@ test('each option says what it would add and take away', () => {
     main.gone.map((p) => p.marking.value),
     ['from above', 'from above']
   );
-  const here = effectsOf(score, facts, style, 'trill-start', 0, { from: frac(8), to: frac(12) });
+  const here = effectsOf(studyOf(score, [], facts), style, 'trill-start', 0, { from: frac(8), to: frac(12) });
   assert.equal(here.find((e) => e.option === 'main')!.added.length, 1);
 });
 
@@ -97,7 +98,7 @@ test('a question is open until it is answered; put off it says when', () => {
 
 test('the weaker of two rules at one place is named by the stronger', () => {
   const piece = demo('etude.abc').score;
-  const found = propose(piece, analyse(piece), 'romantic');
+  const found = propose(studyOf(piece), 'romantic');
   const outweighing = found.filter((p) => p.outweighs?.length);
   assert.ok(outweighing.length > 0);
   for (const p of outweighing)

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { RULES } from '../../../src/core/reading/rules/index.ts';
@@ -279,7 +280,7 @@ const CASES: Case[] = [
 ];
 
 const found = (score: Score, c: Case, schools: SchoolAnswers = {}) =>
-  propose(score, analyse(score), { period: c.period, schools, ruleFactors: {} }).filter((p) => p.rule === c.rule);
+  propose(studyOf(score), { period: c.period, schools, ruleFactors: {} }).filter((p) => p.rule === c.rule);
 
 for (const c of CASES)
   test(`${c.rule}: on a minimal case, and not on its neighbour`, () => {
@@ -300,7 +301,8 @@ test('every rule has such a case, or speaks in a demo piece', () => {
   const fired = new Set(CASES.map((c) => c.rule));
   for (const score of scores) {
     const facts = analyse(score);
-    for (const period of ['baroque', 'classical', 'romantic'] as const) for (const p of propose(score, facts, period)) fired.add(p.rule);
+    for (const period of ['baroque', 'classical', 'romantic'] as const)
+      for (const p of propose(studyOf(score, [], facts), period)) fired.add(p.rule);
   }
   assert.deepEqual(
     RULES.map((r) => r.id).filter((id) => !fired.has(id)),
@@ -312,7 +314,7 @@ test('a rule can be switched off or made stronger for a reading', () => {
   const score = abc(`${HEAD}${SEQUENCE}`);
   const facts = analyse(score);
   const of = (factor: number) =>
-    propose(score, facts, { period: 'baroque', schools: {}, ruleFactors: { 'sequence-units-as-groups': factor } }).find(
+    propose(studyOf(score, [], facts), { period: 'baroque', schools: {}, ruleFactors: { 'sequence-units-as-groups': factor } }).find(
       (p) => p.rule === 'sequence-units-as-groups'
     );
   assert.equal(of(0), undefined);

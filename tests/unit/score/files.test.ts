@@ -4,7 +4,7 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { zipSync } from 'fflate';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
-import { openScore } from '../../../src/core/score/open.ts';
+import { openScore } from '../../../src/core/score/read-file.ts';
 import { ScoreError } from '../../../src/core/score/model.ts';
 import { survey } from '../../../src/core/survey/survey.ts';
 import { attributes, demoPath, documentOf, note, sample, sampleFiles, open } from '../helpers.ts';

@@ -6,14 +6,16 @@ import { after, test } from 'node:test';
 import { fillDemoStudio } from '../../../demo/studio.ts';
 import { replay } from '../../../src/core/reading/log.ts';
 import { ScoreError } from '../../../src/core/score/model.ts';
-import { ArchiveError, exportPiece, importPiece, type Archive } from '../../../src/lib/server/archive.ts';
+import { exportPiece, importPiece, type Archive } from '../../../src/lib/server/archive/archive.ts';
+import { ArchiveError } from '../../../src/lib/server/archive/part.ts';
 import { openDatabase } from '../../../src/lib/server/db/client.ts';
+import { OWNER } from '../../../src/lib/server/owner.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { addEdition, findEdition, listEditions } from '../../../src/lib/server/repositories/editions.ts';
 import { addPiece, listPieces } from '../../../src/lib/server/repositories/pieces.ts';
 import { append, copyReading, findEditionInput, firstReading, logOf } from '../../../src/lib/server/repositories/readings.ts';
 import { addSource, listSources, removeSource } from '../../../src/lib/server/repositories/sources.ts';
-import { isArchive, readArchive } from '../../../src/lib/server/jobs/read-archive.ts';
+import { isArchive, readArchive } from '../../../src/lib/server/archive/read-archive.ts';
 
 const folders = [0, 1].map(() => mkdtempSync(join(tmpdir(), 'nuvelo-')));
 const [db, elsewhere] = await Promise.all(folders.map((folder) => openDatabase(undefined, folder)));
@@ -76,14 +78,14 @@ test('the archive of a piece comes back identical from another studio', async ()
   assert.deepEqual([archive.sources.length, archive.readings.length, archive.editions.length], [2, 2, 2]);
   // Through the bytes of the file, as it is handed out, with the mark that some programs put before UTF-8.
   const sent = await TASKS.archive({ bytes: Buffer.from(`\uFEFF${JSON.stringify(archive)}`) }, () => {});
-  const id = await importPiece(elsewhere, sent.archive, sent.study);
+  const id = await importPiece(elsewhere, OWNER, sent.archive, sent.study);
   assert.deepEqual(await exportPiece(elsewhere, id), archive);
   const there = (await findEditionInput(elsewhere, (await firstReading(elsewhere, id))!.id))!;
   const here = (await findEditionInput(db, reading.id))!;
   assert.deepEqual(there.input.reading, here.input.reading);
   assert.deepEqual(there.input.others, here.input.others);
   // A second time it stands beside the first, with the same sources.
-  await importPiece(elsewhere, sent.archive, sent.study);
+  await importPiece(elsewhere, OWNER, sent.archive, sent.study);
   assert.equal((await listPieces(elsewhere)).length, 2);
 });
 
@@ -93,12 +95,12 @@ test('a damaged archive is refused with a sentence, and nothing of it is stored'
   const damaged = structuredClone(archive);
   damaged.sources[1].bytes = Buffer.from('other bytes').toString('base64');
   await assert.rejects(
-    importPiece(elsewhere, damaged, studied(archive)),
+    importPiece(elsewhere, OWNER, damaged, studied(archive)),
     (e: Error) => e instanceof ArchiveError && /fair copy.*damaged/.test(e.message)
   );
   const other = structuredClone(archive);
   other.sources[0].document += ' ';
-  await assert.rejects(importPiece(elsewhere, other, studied(archive)), /was read in another way/);
+  await assert.rejects(importPiece(elsewhere, OWNER, other, studied(archive)), /was read in another way/);
   const unknown = structuredClone(archive) as unknown as { readings: { acts: { command: object }[] }[] };
   unknown.readings[0].acts[0].command = { type: 'burn-the-score' };
   const refused = (text: string, why: RegExp) =>

@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { test } from 'node:test';
+import { studyOf } from '../../../src/core/analysis/study.ts';
 import { rulesPage } from '../../../src/core/edition/rules-page.ts';
 import { replay } from '../../../src/core/reading/log.ts';
 import { styleOf } from '../../../src/core/reading/reading.ts';
@@ -68,7 +69,7 @@ test('the long appoggiatura takes a half or two thirds', () => {
 test('a draft is one act: made, seen by rule, undone and done again', () => {
   const { score } = demo('corrente.abc');
   const facts = analyse(score);
-  const proposals = propose(score, facts, 'baroque');
+  const proposals = propose(studyOf(score, [], facts), 'baroque');
   const kept = draftOf(proposals);
   assert.ok(kept.length > 10 && kept.length < proposals.length + 1);
   const reading = replay([{ type: 'draft', kept }]);
@@ -86,8 +87,14 @@ test('answers and weights of rules belong to the reading and keep their day', ()
     { type: 'weigh-rule', rule: 'rise-grows', factor: 0 }
   ]);
   assert.deepEqual(reading.schools.return, { option: 'proclaim', on: '2026-11-02' });
-  assert.deepEqual(styleOf(reading), { period: 'romantic', local: [], schools: { return: 'proclaim' }, ruleFactors: { 'rise-grows': 0 } });
+  assert.deepEqual(styleOf(reading), {
+    period: 'romantic',
+    local: [],
+    schools: { return: 'proclaim' },
+    ruleFactors: { 'rise-grows': 0 },
+    instruments: {}
+  });
   const { score } = demo('etude.abc');
-  const rules = new Set(propose(score, analyse(score), styleOf(reading)).map((p) => p.rule));
+  const rules = new Set(propose(studyOf(score), styleOf(reading)).map((p) => p.rule));
   assert.ok(!rules.has('rise-grows') && !rules.has('steal-into-the-return'));
 });

@@ -19,6 +19,7 @@ import { requestTempo } from './request-tempo.ts';
 import { setAmount } from './set-amount.ts';
 import { setAside } from './set-aside.ts';
 import { setCeiling } from './set-ceiling.ts';
+import { setInstrument } from './set-instrument.ts';
 import { setNumbering } from './set-numbering.ts';
 import { setPages } from './set-pages.ts';
 import { setPart } from './set-part.ts';
@@ -60,6 +61,7 @@ export const COMMANDS = {
   'accept-finding': acceptFinding,
   draft,
   'set-part': setPart,
+  'set-instrument': setInstrument,
   'set-numbering': setNumbering,
   'note-survey': noteSurvey,
   pin,

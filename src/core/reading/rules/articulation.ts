@@ -172,7 +172,7 @@ export const ARTICULATION: Rule[] = [
     looksAt: 'Detached notes in one hand that go on while the other hand begins.',
     proposes: 'Words where the second hand enters.',
     periods: { classical: 0.45, romantic: 0.45, baroque: 0.4 },
-    families: ['keyboard'],
+    needs: ['keys'],
     sources: ['common'],
     find: (c) => {
       const entries = c.score.measures.slice(1).flatMap((m) => {
@@ -197,7 +197,7 @@ export const ARTICULATION: Rule[] = [
     looksAt: 'Accents on notes of a half and longer.',
     proposes: 'Words at the first of each section: begin, then give way.',
     periods: { classical: 0.45, romantic: 0.5, 'french-1900': 0.5, modern: 0.4 },
-    families: ['wind', 'brass', 'strings', 'voice'],
+    needs: ['breathes', 'bows'],
     sources: ['common'],
     find: (c) =>
       oncePerSection(

@@ -2,7 +2,6 @@ import { levelAt } from '../../analysis/texture.ts';
 import { add, frac, lt, lte } from '../../score/fraction.ts';
 import { midi } from '../../score/pitch.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
-import { rangeOf } from '../../style/instrument-ranges.ts';
 import { firstAt, hasMark, oncePerSection, quarters, says, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
@@ -122,14 +121,14 @@ export const DIRECTION: Rule[] = [
     looksAt: 'f and louder over notes high in a wind or brass instrument’s range.',
     proposes: 'Words, once in each section: it carries by itself.',
     periods: { classical: 0.4, romantic: 0.45, 'french-1900': 0.5, modern: 0.4, swing: 0.4 },
-    families: ['wind', 'brass'],
+    needs: ['breathes'],
     sources: ['patterson', 'common'],
     find: (c) => {
-      const range = rangeOf(c.score.parts[c.part].name);
+      const { range, name } = c.instrument;
       if (!range) return [];
       const high = c.line.filter((t) => t.midi >= midi(range.highFrom) && (c.level(t.note.start)?.step ?? 0) >= (dynamicStep('f') ?? 6));
       return oncePerSection(c, high, (t) => t.note.start).map((t) =>
-        words('do not push', t, `${c.place(t.note.start)}: ${c.level(t.note.start)!.sign} where the ${range.name} carries by itself`)
+        words('do not push', t, `${c.place(t.note.start)}: ${c.level(t.note.start)!.sign} where the ${name} carries by itself`)
       );
     }
   },

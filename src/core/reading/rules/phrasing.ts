@@ -28,7 +28,7 @@ export const PHRASING: Rule[] = [
     looksAt: 'Phrase ends without a rest, for wind, brass and voice.',
     proposes: 'A breath after the last note of the phrase.',
     periods: { baroque: 0.7, classical: 0.75, romantic: 0.75 },
-    families: ['wind', 'brass', 'voice'],
+    needs: ['breathes'],
     sources: ['quantz', 'common'],
     find: (c) =>
       phraseEnds(c)
@@ -49,7 +49,7 @@ export const PHRASING: Rule[] = [
     looksAt: 'Phrase ends without a rest, for strings and keyboard.',
     proposes: 'A comma: the bow or hand leaves the last note early.',
     periods: { baroque: 0.7, classical: 0.6 },
-    families: ['strings', 'keyboard', 'other'],
+    unless: ['breathes'],
     sources: ['turk', 'lmozart'],
     find: (c) =>
       phraseEnds(c)

@@ -1,6 +1,6 @@
 import type { Fraction } from '../../score/fraction.ts';
 import type { SourceKey } from '../../style/bibliography.ts';
-import type { Family } from '../../style/instruments.ts';
+import type { Ability } from '../../style/instruments/instrument.ts';
 import type { Period } from '../../style/profiles.ts';
 import type { RuleContext } from '../context.ts';
 import type { MarkingKind } from '../../markings/kinds/index.ts';
@@ -35,6 +35,20 @@ export interface Draft {
   confidence?: number;
 }
 
+const FOR_WHOM: Record<Ability, string> = {
+  breathes: 'what is blown or sung',
+  bows: 'bowed strings',
+  plucks: 'what is plucked',
+  strikes: 'what is struck',
+  keys: 'keyboards',
+  holds: 'what holds its notes'
+};
+const told = (abilities: readonly Ability[]): string => abilities.map((a) => FOR_WHOM[a]).join(' and ');
+
+/** For whose instruments a rule is, to be put behind its strengths: "; only for keyboards"; empty when for all. */
+export const forWhom = ({ needs, unless }: Pick<Rule, 'needs' | 'unless'>): string =>
+  (needs ? `; only for ${told(needs)}` : '') + (unless ? `; not for ${told(unless)}` : '');
+
 /** A rule: data about itself and a small function that finds the places where it applies. */
 export interface Rule {
   id: string;
@@ -45,8 +59,10 @@ export interface Rule {
   proposes: string;
   /** Strength by period, 0 to 1; a period that is absent does not know the rule. */
   periods: Partial<Record<Period, number>>;
-  /** Families it is for; all when absent. */
-  families?: readonly Family[];
+  /** It is for players of whose instrument one of these holds; for all when absent. */
+  needs?: readonly Ability[];
+  /** It is not for players of whose instrument one of these holds. */
+  unless?: readonly Ability[];
   sources: readonly SourceKey[];
   find(context: RuleContext): Draft[];
 }

@@ -1,7 +1,6 @@
 import { add, cmp, frac, fromNumber, lte, toNumber } from '../../score/fraction.ts';
 import { midi } from '../../score/pitch.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
-import { rangeOf } from '../../style/instrument-ranges.ts';
 import { firstAt, oncePerSection, quarters, toneOf, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
@@ -91,7 +90,7 @@ export const SHAPE: Rule[] = [
     looksAt: 'Two-staff parts whose lower staff moves in broken or repeated chords.',
     proposes: 'Words at the first bar of each section: the lower staff lighter.',
     periods: { classical: 0.5, romantic: 0.45 },
-    families: ['keyboard'],
+    needs: ['keys'],
     sources: ['common'],
     find: (c) => {
       const bars = c.score.measures.filter((m) => {
@@ -110,7 +109,7 @@ export const SHAPE: Rule[] = [
     looksAt: 'Bars in which the lower staff sings under repeated chords.',
     proposes: 'Words at the first of them.',
     periods: { classical: 0.6, romantic: 0.6 },
-    families: ['keyboard'],
+    needs: ['keys'],
     sources: ['common'],
     find: (c) =>
       oncePerSection(
@@ -166,19 +165,17 @@ export const SHAPE: Rule[] = [
     looksAt: 'pp or softer over notes in the lowest fifth of a wind instrument’s range.',
     proposes: 'One step louder.',
     periods: { baroque: 0.4, classical: 0.5, romantic: 0.5, modern: 0.4 },
-    families: ['wind', 'brass'],
+    needs: ['breathes'],
     sources: ['patterson', 'common'],
     find: (c) => {
-      const range = rangeOf(c.score.parts[c.part].name);
+      const { range, name } = c.instrument;
       if (!range) return [];
       const low = midi(range.low) + 7;
       return oncePerSection(
         c,
         c.line.filter((t) => t.midi <= low && quarters(c, t) >= 1 && (c.level(t.note.start)?.step ?? 9) <= (dynamicStep('pp') ?? 2)),
         (t) => t.note.start
-      ).map((t) =>
-        words('let it speak', t, `${c.place(t.note.start)}: ${c.level(t.note.start)!.sign} in the lowest fifth of the ${range.name}`)
-      );
+      ).map((t) => words('let it speak', t, `${c.place(t.note.start)}: ${c.level(t.note.start)!.sign} in the lowest fifth of the ${name}`));
     }
   }
 ];

@@ -99,7 +99,7 @@ export const WEIGHT: Rule[] = [
     looksAt: 'The beginning of each phrase.',
     proposes: 'The bow direction by which the bar’s first note comes on a down-bow.',
     periods: { baroque: 0.65, classical: 0.55 },
-    families: ['strings'],
+    needs: ['bows'],
     sources: ['muffat', 'lmozart'],
     find: (c) =>
       c.facts.phrases.flatMap((phrase) => {

@@ -1,7 +1,10 @@
 import { sql } from 'drizzle-orm';
+import { OWNER } from '../owner.ts';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const now = sql`(unixepoch())`;
+/** Who owns or made a thing; one owner for now, people come later. */
+const person = (name: string) => text(name).notNull().default(OWNER);
 
 /** A score as it came in, by the hash of its bytes; never changed. */
 export const sources = sqliteTable('sources', {
@@ -27,9 +30,10 @@ export const pieces = sqliteTable(
       .notNull()
       .references(() => sources.hash),
     sourceName: text('source_name').notNull().default('The source'),
+    owner: person('owner'),
     createdAt: integer('created_at').notNull().default(now)
   },
-  (t) => [index('pieces_by_source').on(t.sourceHash)]
+  (t) => [index('pieces_by_source').on(t.sourceHash), index('pieces_by_owner').on(t.owner)]
 );
 
 /** Further sources of a piece, to be compared with the one that the pages follow. */
@@ -65,6 +69,7 @@ export const editions = sqliteTable(
     /** All that the edition was made of, in itself. */
     content: text('content', { mode: 'json' }).notNull(),
     pdf: blob('pdf', { mode: 'buffer' }).notNull(),
+    author: person('author'),
     createdAt: integer('created_at').notNull().default(now)
   },
   (t) => [uniqueIndex('editions_by_number').on(t.pieceId, t.number)]
@@ -92,6 +97,7 @@ export const readings = sqliteTable(
       .notNull()
       .references(() => pieces.id, { onDelete: 'cascade' }),
     name: text('name').notNull(),
+    author: person('author'),
     createdAt: integer('created_at').notNull().default(now)
   },
   (t) => [index('readings_by_piece').on(t.pieceId)]
@@ -108,6 +114,7 @@ export const commands = sqliteTable(
     command: text('command', { mode: 'json' }).notNull(),
     /** What the window that sent it calls it, so that what is sent twice stands once; null for what came with an archive or a copy. */
     origin: text('origin'),
+    author: person('author'),
     createdAt: integer('created_at').notNull().default(now)
   },
   (t) => [primaryKey({ columns: [t.readingId, t.seq] }), uniqueIndex('commands_by_origin').on(t.readingId, t.origin)]

@@ -10,7 +10,8 @@ import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { textAsHtml, textAsMarkdown } from '../../../core/edition/text/formats.ts';
 import { after, before } from '../../../core/edition/text/parts.ts';
 import { midiFile } from '../../../core/performance/midi.ts';
-import { openPerformance } from '../../../core/performance/open.ts';
+import { performanceGround } from '../../../core/performance/ground.ts';
+import { studyOf } from '../../../core/analysis/study.ts';
 import { perform } from '../../../core/performance/perform.ts';
 import type { Reading } from '../../../core/reading/reading.ts';
 import { compressed } from '../../../core/score/compressed.ts';
@@ -19,6 +20,7 @@ import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import type { Format } from '../formats.ts';
 import type { PageMaker } from './pages/make-pages.ts';
 import type { Progress } from './progress.ts';
+import { TEXTS } from './texts.ts';
 
 /** Name of the editor in a file's header, until a studio has names of its own. */
 const EDITOR = 'The instructor';
@@ -27,7 +29,7 @@ const EDITOR = 'The instructor';
 export async function* pagesOf(input: EditionInput, progress: Progress): AsyncGenerator<{ page: Page; maker: PageMaker }> {
   progress('reading the score');
   const { makePages } = await import('./pages/make-pages.ts');
-  const maker = makePages(openEdition(input), progress);
+  const maker = makePages(openEdition(input, TEXTS), progress);
   for await (const page of maker.pages) yield { page, maker };
 }
 
@@ -51,7 +53,7 @@ async function svgPages(input: EditionInput, progress: Progress): Promise<Uint8A
 async function mei(input: EditionInput): Promise<string> {
   const { meiOf } = await import('./pages/engraver.ts');
   const whole = (document: string, score: Score) => meiOf(chunkWriter(document, score)({ from: 0, to: score.measures.length }));
-  const { document, score, collations } = chosenText(input);
+  const { document, score, collations } = chosenText(input, TEXTS);
   const sources: SourceMei[] = [];
   for (const c of collations) sources.push({ ...c, mei: await whole(c.document, c.score) });
   const base = readMusicXml(input.document);
@@ -67,19 +69,20 @@ async function mei(input: EditionInput): Promise<string> {
 /** The text of an edition, all of it whatever the pages show. */
 function text(input: EditionInput, write: typeof textAsHtml): string {
   const whole: Reading = { ...input.reading, pages: { ...input.reading.pages, variant: 'study' } };
-  const { edition } = openEdition({ ...input, reading: whole });
+  const { edition } = openEdition({ ...input, reading: whole }, TEXTS);
   return write(edition.title, edition.composer, [...before(edition), ...after(edition)]);
 }
 
 function midi(input: EditionInput, literal: boolean): Uint8Array {
-  const { score } = chosenText(input);
-  return midiFile(score, perform(openPerformance(score, input.reading), input.reading, literal));
+  const { score } = chosenText(input, TEXTS);
+  const { pins, part, instruments } = input.reading;
+  return midiFile(score, perform(performanceGround(studyOf(score, pins), part, instruments), input.reading, literal));
 }
 
 /** An edition as a file. */
 export async function editionFile(input: EditionInput, format: Format, progress: Progress): Promise<Uint8Array | string> {
   const xml = (): string => {
-    const { document, score } = chosenText(input);
+    const { document, score } = chosenText(input, TEXTS);
     const text = editionMusicXml(document, score, input.reading.markings);
     return document === input.document ? text : withoutCountedIds(text);
   };

@@ -1,8 +1,10 @@
+import { availableParallelism } from 'node:os';
 import { resolve } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import { MessageChannel } from 'node:worker_threads';
+import Tinypool from 'tinypool';
 import type { Progress } from './progress.ts';
 import type { TaskInput, TaskName, TaskResult } from './tasks.ts';
-import type { WorkerRequest } from './worker.ts';
+import type { Said, WorkerRequest } from './worker.ts';
 
 /** A task that cannot be done, in a sentence for the user. */
 export class TaskRefused extends Error {}
@@ -10,63 +12,40 @@ export class TaskRefused extends Error {}
 const TIME_LIMIT_MS = 60_000;
 const MEMORY_LIMIT_MB = 1200;
 /** Two at a time: one may be long, and the machine has few cores. */
-const MOST_AT_ONCE = 2;
+const MOST_AT_ONCE = Math.min(2, Math.max(1, availableParallelism()));
 
-let running = 0;
-const waiting: (() => void)[] = [];
-/** A worker that has started and waits, so that the next task need not wait for it. */
-let spare: Worker | null = null;
+let opened: Tinypool | null = null;
 
-const ask = (worker: Worker, request: WorkerRequest): void => worker.postMessage(request);
-
-function start(): Worker {
-  const worker = new Worker(resolve(process.env.NUVELO_WORKER ?? 'build/workers/worker.js'), {
+/** The workers. One always waits, so that the next task need not wait for it; what it read it still has. */
+const pool = (): Tinypool =>
+  (opened ??= new Tinypool({
+    filename: resolve(process.env.NUVELO_WORKER ?? 'build/workers/worker.js'),
+    minThreads: 1,
+    maxThreads: MOST_AT_ONCE,
+    isolateWorkers: false,
     resourceLimits: { maxOldGenerationSizeMb: MEMORY_LIMIT_MB }
-  });
-  // A waiting worker does not keep the server from ending.
-  worker.unref();
-  return worker;
+  }));
+
+/** Starts the workers ahead of time and lets one load what pages need. */
+export function prepareWorkers(): void {
+  pool()
+    .run({ warm: true } satisfies WorkerRequest)
+    .catch((error: unknown) => console.error(error));
 }
 
-/** Holds a worker for the next task, as long as it lives, and lets it load what pages need. */
-function keep(worker: Worker): void {
-  const gone = (): void => {
-    if (spare === worker) spare = null;
-  };
-  worker.on('error', gone);
-  worker.on('exit', gone);
-  spare = worker;
-  ask(worker, { warm: true });
+/** Ends the workers; for tests. */
+export async function endWorkers(): Promise<void> {
+  await opened?.destroy();
+  opened = null;
 }
 
-/** Starts a worker ahead of time. */
-export function prepareWorker(): void {
-  if (!spare) keep(start());
-}
-
-function take(): Worker {
-  const worker = spare ?? start();
-  spare = null;
-  worker.removeAllListeners();
-  return worker;
-}
-
-/** What has done its work well waits for the next; it still has what it read. */
-function giveBack(worker: Worker): void {
-  worker.removeAllListeners();
-  if (spare) void spare.terminate();
-  worker.unref();
-  keep(worker);
-}
-
-async function turn(): Promise<void> {
-  if (running >= MOST_AT_ONCE) await new Promise<void>((go) => waiting.push(go));
-  running++;
-}
-
-function next(): void {
-  running--;
-  waiting.shift()?.();
+/** Why a task has failed, as its user is told. */
+function told(error: unknown, stopped: boolean, tookTooLong: boolean): unknown {
+  if (tookTooLong) return new TaskRefused('The work took too long and was stopped.');
+  if (stopped) return new TaskRefused('The work was stopped.');
+  if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY')
+    return new TaskRefused('The score needs more memory than is allowed for one file.');
+  return error;
 }
 
 /** Runs a task in a worker; the signal stops it. @throws TaskRefused with a sentence for the user. */
@@ -76,47 +55,25 @@ export async function runTask<T extends TaskName>(
   progress: Progress = () => {},
   signal?: AbortSignal
 ): Promise<TaskResult<T>> {
-  await turn();
-  if (signal?.aborted) {
-    // Nobody waits for it any more.
-    next();
-    throw new TaskRefused('The work was stopped before it began.');
-  }
-  const worker = take();
-  worker.ref();
-  const stop = (): void => void worker.terminate();
-  signal?.addEventListener('abort', stop);
-  const timer = setTimeout(stop, TIME_LIMIT_MS);
-  let well = false;
+  const { port1: here, port2: there } = new MessageChannel();
+  here.on('message', ({ stage, piece }: Said) => progress(stage, piece));
+  const limit = new AbortController();
+  // The time counts from when the work begins, not while it waits for its turn.
+  const begun = (): void => void (timer = setTimeout(() => limit.abort(), TIME_LIMIT_MS));
+  let timer: NodeJS.Timeout | undefined;
+  here.once('message', begun);
+  const stop = signal ? AbortSignal.any([signal, limit.signal]) : limit.signal;
   try {
-    const result = await new Promise<TaskResult<T>>((done, fail) => {
-      worker.on('message', (message: { stage?: string; piece?: string; result?: TaskResult<T>; refused?: string; fault?: string }) => {
-        if (message.stage) progress(message.stage, message.piece);
-        else if (message.refused) fail(new TaskRefused(message.refused));
-        else if (message.fault) fail(new Error(message.fault));
-        else done(message.result as TaskResult<T>);
-      });
-      worker.on('error', (error) =>
-        fail(
-          (error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY'
-            ? new TaskRefused('The score needs more memory than is allowed for one file.')
-            : error
-        )
-      );
-      worker.on('exit', () => fail(new TaskRefused('The work took too long and was stopped.')));
-      ask(worker, { task, input });
+    const result: { done: TaskResult<T> } | { refused: string } = await pool().run({ task, input, said: there } satisfies WorkerRequest, {
+      transferList: [there],
+      signal: stop
     });
-    well = !signal?.aborted;
-    return result;
+    if ('refused' in result) throw new TaskRefused(result.refused);
+    return result.done;
+  } catch (error) {
+    throw told(error, signal?.aborted ?? false, limit.signal.aborted);
   } finally {
     clearTimeout(timer);
-    signal?.removeEventListener('abort', stop);
-    if (well) giveBack(worker);
-    else {
-      void worker.terminate();
-      // Who changes a page while it is made asks again at once.
-      prepareWorker();
-    }
-    next();
+    here.close();
   }
 }

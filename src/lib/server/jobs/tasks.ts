@@ -1,30 +1,19 @@
 import { analyse } from '../../../core/analysis/analyse.ts';
-import type { Facts } from '../../../core/analysis/facts.ts';
 import { compareReadings, type ReadingComparison } from '../../../core/edition/compare.ts';
 import { chosenText, openEdition, type EditionInput } from '../../../core/edition/open-edition.ts';
 import { collate, type Collation } from '../../../core/collation/collate.ts';
 import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { excerptDocument } from '../../../core/edition/excerpt.ts';
-import { openScore } from '../../../core/score/open.ts';
+import { tunesOf, type AbcTuneText } from '../../../core/score/abc/tunes.ts';
+import { openScore } from '../../../core/score/read-file.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
-import { survey, type Survey } from '../../../core/survey/survey.ts';
-import type { Archive } from '../archive.ts';
+import { survey } from '../../../core/survey/survey.ts';
+import type { Archive } from '../archive/archive.ts';
 import type { Format } from '../formats.ts';
-import type { Study } from '../repositories/pieces.ts';
+import type { Intake, StoredStudy } from '../study.ts';
 import type { Progress } from './progress.ts';
+import { TEXTS } from './texts.ts';
 import { editionFile, pagesOf } from './edition-file.ts';
-
-/** What came of a file: its document, what stands on the shelf, and the first study. */
-export interface Intake {
-  document: string;
-  format: 'musicxml' | 'abc';
-  title: string;
-  composer: string;
-  instrument: string;
-  bars: number;
-  facts: Facts;
-  survey: Survey;
-}
 
 /** Work that is too heavy for the server's main thread; each runs in a worker, by name. */
 export const TASKS = {
@@ -50,12 +39,17 @@ export const TASKS = {
     };
   },
 
+  /** The tunes of an ABC file, each as a text of its own; none where the file is no ABC. */
+  tunes({ bytes }: { bytes: Uint8Array }): AbcTuneText[] {
+    return tunesOf(bytes);
+  },
+
   excerpt({ document, from, to }: { document: string; from: number; to: number }, progress: Progress): Intake {
     const text = excerptDocument(document, readMusicXml(document), { from, to });
     return TASKS.intake({ bytes: new TextEncoder().encode(text), fileName: 'excerpt.musicxml' }, progress);
   },
 
-  study({ document }: { document: string }, progress: Progress): Study {
+  study({ document }: { document: string }, progress: Progress): StoredStudy {
     progress('reading the score');
     const score = readMusicXml(document);
     progress('finding keys, chords and phrases');
@@ -64,9 +58,9 @@ export const TASKS = {
   },
 
   /** The archive of a piece, and the study of the source that its pages follow. */
-  async archive({ bytes }: { bytes: Uint8Array }, progress: Progress): Promise<{ archive: Archive; study: Study }> {
+  async archive({ bytes }: { bytes: Uint8Array }, progress: Progress): Promise<{ archive: Archive; study: StoredStudy }> {
     progress('reading the archive');
-    const { readArchive } = await import('./read-archive.ts');
+    const { readArchive } = await import('../archive/read-archive.ts');
     const archive = readArchive(bytes);
     return { archive, study: TASKS.study({ document: archive.sources[0].document }, progress) };
   },
@@ -83,7 +77,7 @@ export const TASKS = {
 
   /** What differs between two readings of one piece, and what each would sound and last. */
   compare({ a, b }: { a: EditionInput; b: EditionInput }): ReadingComparison {
-    const open = (input: EditionInput) => openEdition(input).edition;
+    const open = (input: EditionInput) => openEdition(input, TEXTS).edition;
     const [one, two] = [open(a), open(b)];
     return compareReadings(one.score, one, two);
   },
@@ -95,7 +89,7 @@ export const TASKS = {
 
   /** The document of an edition that follows several sources. */
   chosen(input: EditionInput): string {
-    return chosenText(input).document;
+    return chosenText(input, TEXTS).document;
   },
 
   /** An edition as a file of some format. */

@@ -1,13 +1,19 @@
-import { parentPort } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
 import { ScoreError } from '../../../core/score/model.ts';
 import type { Progress } from './progress.ts';
 import { TASKS } from './tasks.ts';
 
-/** What the worker is asked: a task by its name, or to be ready for pages. */
-export type WorkerRequest = { task: keyof typeof TASKS; input: unknown } | { warm: true };
+/** What a worker is asked: a task by its name, or to be ready for pages. */
+export type WorkerRequest = { task: keyof typeof TASKS; input: unknown; said: MessagePort } | { warm: true };
 
-// One task at a time: a file that eats time or memory takes only its own worker down.
-parentPort!.on('message', async (request: WorkerRequest) => {
+/** How far a task is; the first one says that it has begun. */
+export interface Said {
+  stage: string;
+  piece?: string;
+}
+
+/** One task at a time in each worker: a file that eats time or memory takes only its own worker down. */
+export default async function work(request: WorkerRequest): Promise<unknown> {
   if ('warm' in request) {
     const [{ openEngraver }, { openFaces }] = await Promise.all([
       import('./pages/engraver.ts'),
@@ -17,14 +23,19 @@ parentPort!.on('message', async (request: WorkerRequest) => {
     ]);
     await openEngraver();
     openFaces();
-    return;
+    return null;
   }
+  const { task, input, said } = request;
+  const progress: Progress = (stage, piece) => said.postMessage({ stage, piece } satisfies Said);
+  progress('beginning');
   try {
-    const run = TASKS[request.task] as (input: unknown, progress: Progress) => unknown;
-    const result = await run(request.input, (stage, piece) => parentPort!.postMessage({ stage, piece }));
-    parentPort!.postMessage({ result });
+    const run = TASKS[task] as (input: unknown, progress: Progress) => unknown;
+    return { done: await run(input, progress) };
   } catch (error) {
-    if (error instanceof ScoreError) parentPort!.postMessage({ refused: error.message });
-    else parentPort!.postMessage({ fault: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+    // What is wrong with a file is no fault of the program.
+    if (error instanceof ScoreError) return { refused: error.message };
+    throw error;
+  } finally {
+    said.close();
   }
-});
+}

@@ -1,17 +1,9 @@
 import { asc, eq, max } from 'drizzle-orm';
 import type { Database } from '../db/client.ts';
 import { editions } from '../db/schema.ts';
+import { OWNER } from '../owner.ts';
+import type { EditionRow } from '../../shapes.ts';
 import type { EditionInput } from '../../../core/edition/open-edition.ts';
-
-/** A frozen edition without its bulk. */
-export interface EditionRow {
-  id: number;
-  number: number;
-  readingName: string;
-  note: string;
-  /** Seconds since 1970. */
-  createdAt: number;
-}
 
 const ROW = {
   id: editions.id,
@@ -29,7 +21,8 @@ export const listEditions = (db: Database, pieceId: number): Promise<EditionRow[
 export async function addEdition(
   db: Database,
   pieceId: number,
-  edition: { readingName: string; note: string; content: EditionInput; pdf: Uint8Array }
+  edition: { readingName: string; note: string; content: EditionInput; pdf: Uint8Array },
+  author = OWNER
 ): Promise<EditionRow> {
   return db.transaction(async (tx) => {
     const [{ last }] = await tx
@@ -38,7 +31,7 @@ export async function addEdition(
       .where(eq(editions.pieceId, pieceId));
     const [row] = await tx
       .insert(editions)
-      .values({ ...edition, pieceId, number: (last ?? 0) + 1, pdf: Buffer.from(edition.pdf) })
+      .values({ ...edition, author, pieceId, number: (last ?? 0) + 1, pdf: Buffer.from(edition.pdf) })
       .returning(ROW);
     return row;
   });

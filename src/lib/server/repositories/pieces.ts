@@ -1,15 +1,13 @@
-import { createHash } from 'node:crypto';
 import { and, desc, eq, sql } from 'drizzle-orm';
-import { ENGINE } from '../../../core/analysis/analyse.ts';
-import type { Facts } from '../../../core/analysis/facts.ts';
+import { ENGINE, UNBUILT } from '../../../core/analysis/engine.ts';
 import type { Survey } from '../../../core/survey/survey.ts';
 import type { Database } from '../db/client.ts';
 import { pieces, readings, sources, studies } from '../db/schema.ts';
-import type { Intake } from '../jobs/tasks.ts';
+import { hashOf } from '../hash.ts';
+import { OWNER } from '../owner.ts';
+import type { Intake, SentStudy, StoredStudy } from '../study.ts';
 
 export type Piece = typeof pieces.$inferSelect;
-
-export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Stores a file as it came in, once per content. */
 export async function storeSource(
@@ -25,21 +23,33 @@ export async function storeSource(
 }
 
 /** Stores a source (once per content), its first study, a piece and an empty reading, all or nothing. */
-export async function addPiece(db: Database, fileName: string, bytes: Uint8Array, intake: Intake): Promise<Piece> {
+export async function addPiece(db: Database, fileName: string, bytes: Uint8Array, intake: Intake, owner = OWNER): Promise<Piece> {
   const hash = hashOf(bytes);
   return db.transaction(async (tx) => {
     await storeSource(tx, fileName, bytes, intake);
     await tx.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: intake.facts, survey: intake.survey }).onConflictDoNothing();
     const [piece] = await tx
       .insert(pieces)
-      .values({ title: intake.title, composer: intake.composer, instrument: intake.instrument, bars: intake.bars, sourceHash: hash })
+      .values({ title: intake.title, composer: intake.composer, instrument: intake.instrument, bars: intake.bars, sourceHash: hash, owner })
       .returning();
-    await tx.insert(readings).values({ pieceId: piece.id, name: 'First reading' });
+    await tx.insert(readings).values({ pieceId: piece.id, name: 'First reading', author: owner });
     return piece;
   });
 }
 
-export const listPieces = (db: Database): Promise<Piece[]> => db.select().from(pieces).orderBy(desc(pieces.createdAt), desc(pieces.id));
+export const listPieces = (db: Database, owner = OWNER): Promise<Piece[]> =>
+  db.select().from(pieces).where(eq(pieces.owner, owner)).orderBy(desc(pieces.createdAt), desc(pieces.id));
+
+/** The newest piece of an owner that was made of a file; null when the file is new. */
+export async function pieceOf(db: Database, owner: string, hash: string): Promise<Pick<Piece, 'id' | 'title'> | null> {
+  const [found] = await db
+    .select({ id: pieces.id, title: pieces.title })
+    .from(pieces)
+    .where(and(eq(pieces.owner, owner), eq(pieces.sourceHash, hash)))
+    .orderBy(desc(pieces.id))
+    .limit(1);
+  return found ?? null;
+}
 
 export async function findPiece(db: Database, id: number): Promise<Piece | undefined> {
   return (await db.select().from(pieces).where(eq(pieces.id, id)))[0];
@@ -54,19 +64,9 @@ export async function findDocument(db: Database, hash: string): Promise<string |
   return (await db.select({ document: sources.document }).from(sources).where(eq(sources.hash, hash)))[0]?.document;
 }
 
-export interface Study {
-  facts: Facts;
-  survey: Survey;
-}
-
-/** A study as it is sent: the facts stay text, for those of a long piece are read from JSON in one go. */
-export interface StoredStudy {
-  facts: string;
-  survey: Survey;
-}
-
-/** The stored study of this engine version; undefined when the engine has changed since. */
-export async function findStudy(db: Database, hash: string): Promise<StoredStudy | undefined> {
+/** The stored study of this very engine; undefined when the engine has changed since, or has no name of its own. */
+export async function findStudy(db: Database, hash: string): Promise<SentStudy | undefined> {
+  if (ENGINE === UNBUILT) return undefined;
   const [row] = await db
     .select({ facts: sql<string>`${studies.facts}`, survey: studies.survey })
     .from(studies)
@@ -74,6 +74,6 @@ export async function findStudy(db: Database, hash: string): Promise<StoredStudy
   return row && { facts: row.facts, survey: row.survey as Survey };
 }
 
-export async function storeStudy(db: Database, hash: string, study: Study): Promise<void> {
+export async function storeStudy(db: Database, hash: string, study: StoredStudy): Promise<void> {
   await db.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: study.facts, survey: study.survey }).onConflictDoNothing();
 }

@@ -1,3 +1,4 @@
+import { LibsqlError } from '@libsql/client';
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Facts } from '../../../core/analysis/facts.ts';
 import { replay, type Act } from '../../../core/reading/log.ts';
@@ -6,6 +7,8 @@ import type { Database } from '../db/client.ts';
 import { commands, readings } from '../db/schema.ts';
 import type { EditionInput } from '../../../core/edition/open-edition.ts';
 import { findDocument, findPiece, findStudy, type Piece } from './pieces.ts';
+import { OWNER } from '../owner.ts';
+import type { Appended, Missed } from '../../shapes.ts';
 import { listSources } from './sources.ts';
 
 export type ReadingRow = typeof readings.$inferSelect;
@@ -19,13 +22,13 @@ export const listReadings = (db: Database, pieceId: number): Promise<ReadingRow[
   db.select().from(readings).where(eq(readings.pieceId, pieceId)).orderBy(asc(readings.id));
 
 /** A new reading of the same piece with the same acts so far; both go their own ways from there. */
-export async function copyReading(db: Database, id: number, name: string): Promise<ReadingRow | undefined> {
+export async function copyReading(db: Database, id: number, name: string, author = OWNER): Promise<ReadingRow | undefined> {
   const model = await findReading(db, id);
   if (!model) return undefined;
   return db.transaction(async (tx) => {
-    const [copy] = await tx.insert(readings).values({ pieceId: model.pieceId, name }).returning();
+    const [copy] = await tx.insert(readings).values({ pieceId: model.pieceId, name, author }).returning();
     await tx.run(
-      sql`insert into ${commands} (reading_id, seq, command) select ${copy.id}, seq, command from ${commands} where reading_id = ${id}`
+      sql`insert into ${commands} (reading_id, seq, command, author) select ${copy.id}, seq, command, author from ${commands} where reading_id = ${id}`
     );
     return copy;
   });
@@ -37,11 +40,14 @@ export async function renameReading(db: Database, id: number, name: string): Pro
 
 /** Takes a reading away with all its acts; the last one of a piece stays. */
 export async function removeReading(db: Database, id: number): Promise<'removed' | 'last' | 'missing'> {
-  const reading = await findReading(db, id);
-  if (!reading) return 'missing';
-  if ((await listReadings(db, reading.pieceId)).length < 2) return 'last';
-  await db.delete(readings).where(eq(readings.id, id));
-  return 'removed';
+  // In one statement: two windows that each remove one of the last two readings must not both succeed.
+  const others = sql`exists (select 1 from ${readings} as other where other.piece_id = ${readings.pieceId} and other.id <> ${readings.id})`;
+  const removed = await db
+    .delete(readings)
+    .where(and(eq(readings.id, id), others))
+    .returning({ id: readings.id });
+  if (removed.length) return 'removed';
+  return (await findReading(db, id)) ? 'last' : 'missing';
 }
 
 export async function findReading(db: Database, id: number): Promise<ReadingRow | undefined> {
@@ -62,15 +68,18 @@ export async function actsAfter(db: Database, readingId: number, revision: numbe
 export const logOf = async (db: Database, readingId: number): Promise<Command[]> =>
   (await actsAfter(db, readingId, 0)).map((a) => a.command);
 
-/** `already` names the acts that had been stored before: an act is stored once, however often it is sent. */
-export type AppendResult = { revision: number; already: string[] } | { conflict: true; revision: number; missed: Act[] };
-
 /**
  * Appends acts if the log still ends at `base`; else changes nothing and returns what was missed.
  * The keys on (reading, seq) and (reading, origin) guard against two writers who read the same revision.
  */
-export async function append(db: Database, readingId: number, base: number, acts: readonly Act[]): Promise<AppendResult> {
-  const missedSince = async (): Promise<AppendResult> => {
+export async function append(
+  db: Database,
+  readingId: number,
+  base: number,
+  acts: readonly Act[],
+  author = OWNER
+): Promise<Appended | Missed> {
+  const missedSince = async (): Promise<Missed> => {
     const missed = await actsAfter(db, readingId, base);
     return { conflict: true, revision: base + missed.length, missed };
   };
@@ -87,13 +96,17 @@ export async function append(db: Database, readingId: number, base: number, acts
   const already = stored.flatMap((r) => r.origin ?? []);
   const fresh = acts.filter((a) => a.origin === null || !already.includes(a.origin));
   try {
-    if (fresh.length) await db.insert(commands).values(fresh.map((act, k) => ({ readingId, seq: base + 1 + k, ...act })));
+    if (fresh.length) await db.insert(commands).values(fresh.map((act, k) => ({ readingId, seq: base + 1 + k, author, ...act })));
   } catch (error) {
-    if (/UNIQUE|PRIMARYKEY|constraint/i.test(String((error as Error).cause ?? error))) return missedSince();
+    if (isConstraint(error)) return missedSince();
     throw error;
   }
   return { revision: base + fresh.length, already };
 }
+
+/** A key of the table spoke against it: somebody else was quicker. */
+const isConstraint = (error: unknown): boolean =>
+  error instanceof LibsqlError ? error.code.startsWith('SQLITE_CONSTRAINT') : error instanceof Error && isConstraint(error.cause);
 
 /** A reading with all that its pages and files are made of. */
 export async function findEditionInput(

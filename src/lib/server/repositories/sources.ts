@@ -1,8 +1,9 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../db/client.ts';
 import { comparedSources, pieces, sources } from '../db/schema.ts';
-import type { Intake } from '../jobs/tasks.ts';
-import { hashOf, storeSource } from './pieces.ts';
+import { hashOf } from '../hash.ts';
+import type { Intake } from '../study.ts';
+import { storeSource } from './pieces.ts';
 
 /** A source that is compared with the one that a piece's pages follow, without its text. */
 export interface NamedSource {

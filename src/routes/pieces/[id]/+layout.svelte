@@ -21,9 +21,9 @@
   function open(): () => void {
     const workspace = new Workspace(data.workspace);
     const bar = Number(page.url.searchParams.get('bar'));
-    if (Number.isInteger(bar) && bar > 0) workspace.selection = { from: bar, to: bar, anchor: bar };
+    if (Number.isInteger(bar) && bar > 0) workspace.selection.bar(bar);
     holder.current = workspace;
-    const look = () => document.visibilityState === 'visible' && void workspace.saving.catchUp();
+    const look = () => document.visibilityState === 'visible' && void workspace.log.saving.catchUp();
     document.addEventListener('visibilitychange', look);
     return () => {
       document.removeEventListener('visibilitychange', look);
@@ -38,8 +38,8 @@
     // Inside a field the browser's own undo is what the user means.
     if (event.target instanceof HTMLElement && event.target.closest('input:not([type=checkbox]), textarea, [contenteditable]')) return;
     const letter = event.key.toLowerCase();
-    if (letter === 'z' && !event.shiftKey) current.undo();
-    else if ((letter === 'z' && event.shiftKey) || letter === 'y') current.redo();
+    if (letter === 'z' && !event.shiftKey) current.log.undo();
+    else if ((letter === 'z' && event.shiftKey) || letter === 'y') current.log.redo();
     else return;
     event.preventDefault();
   }

@@ -1,18 +1,14 @@
-import { error } from '@sveltejs/kit';
-import { database } from '$lib/server/db/client';
-import { FORMATS, type Format } from '$lib/server/formats';
-import { fileName, valid } from '$lib/server/http';
-import { findEdition } from '$lib/server/repositories/editions';
-import { formatSchema, idSchema } from '$lib/server/schemas';
+import { FORMATS } from '$lib/server/formats';
+import { fileName } from '$lib/server/http';
+import { formatOf, idOf } from '$lib/server/params';
 import { download, sendEdition } from '$lib/server/send-file';
 import type { RequestHandler } from './$types';
 
 /** A frozen edition as a file: the PDF is the one that was frozen, the other formats are made of what was frozen. */
-export const GET: RequestHandler = async ({ params, url, request }) => {
-  const id = valid<number>(idSchema, params.id, 'The number of the edition');
-  const format = valid<Format>(formatSchema, url.searchParams.get('format') ?? 'pdf', 'The format');
-  const found = await findEdition(await database(), id);
-  if (!found) error(404, 'This edition is not here.');
-  if (format === 'pdf') return download(found.pdf, FORMATS.pdf, `${fileName(found.content.names.title)}-edition-${found.number}.pdf`);
-  return sendEdition(found.content, format, url.searchParams.has('follow'), request);
+export const GET: RequestHandler = async ({ params, url, request, locals }) => {
+  const id = idOf(params.id, 'The number of the edition');
+  const format = formatOf(url, 'pdf');
+  const { content, pdf, number } = await locals.studio.edition(id);
+  if (format === 'pdf') return download(pdf, FORMATS.pdf, `${fileName(content.names.title)}-edition-${number}.pdf`);
+  return sendEdition(content, format, url.searchParams.has('follow'), request);
 };

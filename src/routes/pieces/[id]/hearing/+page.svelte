@@ -37,7 +37,7 @@
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} selectable /></div>
     {#if curves}<div class="below">
-        {#if workspace.performed}<Curves {workspace} />{:else}<p class="quiet">Working out the performance …</p>{/if}
+        {#if workspace.playing.performed}<Curves {workspace} />{:else}<p class="quiet">Working out the performance …</p>{/if}
       </div>{/if}
     <aside class="side-panel" aria-label="Measured">
       <div class="tabs" role="group" aria-label="What is measured">
@@ -45,7 +45,7 @@
           <button class="plain-button" aria-pressed={panel === key} onclick={() => (panel = key as keyof typeof PANELS)}>{title}</button>
         {/each}
       </div>
-      {#if !workspace.performed || !workspace.score}
+      {#if !workspace.playing.performed || !workspace.score}
         <p class="quiet">Working out the performance …</p>
       {:else if panel === 'seconds'}<Seconds {workspace} />
       {:else if panel === 'amounts'}<Amounts {workspace} />

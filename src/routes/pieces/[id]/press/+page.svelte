@@ -13,7 +13,8 @@
   import PageOptions from '$lib/press/PageOptions.svelte';
   import Pages from '$lib/press/Pages.svelte';
   import Preface from '$lib/press/Preface.svelte';
-  import type { SourceCollation } from '$lib/press/source-collation';
+  import { api } from '$lib/api';
+  import type { SourceCollation } from '$lib/shapes';
   import Sources from '$lib/press/Sources.svelte';
   import { Preview } from '$lib/press/preview.svelte';
   import { pageSize } from '$core/edition/pages/edition-pages';
@@ -41,11 +42,9 @@
     const stopped = new AbortController();
     if (!wanted) collations = [];
     else
-      fetch(`/api/pieces/${data.piece.id}/collations`, { signal: stopped.signal })
-        .then(async (response) => {
-          if (!response.ok) throw new Error('The sources could not be compared.');
-          ({ collations } = (await response.json()) as { collations: SourceCollation[] });
-        })
+      api
+        .collations(data.piece.id, stopped.signal)
+        .then((found) => ({ collations } = found))
         .catch((e: Error) => {
           if (!stopped.signal.aborted) collationFault = e.message;
         });
@@ -53,7 +52,7 @@
   });
 
   const readingId = $derived(data.workspace.readingId);
-  const unsaved = $derived(holder.current?.saving.state !== 'saved');
+  const unsaved = $derived(holder.current?.log.saving.state !== 'saved');
   const size = $derived(holder.current ? pageSize(holder.current.reading.pages) : null);
   const edition = $derived(
     holder.current && (tab === 'preface' || tab === 'card')
@@ -82,7 +81,7 @@
 
   // The pages are asked for at once, also before the score has come to the browser.
   $effect(() => {
-    const made = new Preview(`/api/readings/${readingId}/pages`);
+    const made = new Preview(readingId);
     preview = made;
     void untrack(() => made.make());
     return () => made.close();
@@ -92,7 +91,7 @@
   let shown = '';
   $effect(() => {
     const workspace = holder.current;
-    if (!workspace || workspace.saving.state !== 'saved') return;
+    if (!workspace || workspace.log.saving.state !== 'saved') return;
     const now = JSON.stringify(workspace.reading);
     untrack(() => {
       if (shown && shown !== now) preview?.later();
@@ -116,7 +115,7 @@
       <Button size="small" kind="tertiary" disabled={preview.stage !== null || preview.fault !== null} on:click={() => print()}
         >Print</Button
       >
-      <Downloads address="/api/readings/{readingId}/edition" disabled={unsaved} />
+      <Downloads reading={readingId} disabled={unsaved} />
       <span class="quiet" role="status" data-testid="preview-stage"
         >{preview.stage === null ? `${preview.pages.length} page${preview.pages.length === 1 ? '' : 's'}` : `${preview.stage} …`}</span
       >

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
+  import { inWords } from '$core/markings/describe';
   import type { Finding, Severity } from '$core/proof/finding';
-  import { proof } from '$core/proof/proof';
   import { draftId } from '$core/reading/draft';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import { useWorkspace } from '$lib/workspace/context';
@@ -14,21 +14,17 @@
   let accepting = $state<string | null>(null);
   let because = $state('');
   const workspace = $derived(holder.current);
-  const findings = $derived(
-    workspace?.score && workspace.details
-      ? proof(workspace.score, workspace.facts, workspace.details, workspace.reading, workspace.proposals, workspace.performed)
-      : null
-  );
+  const findings = $derived(workspace?.study.findings ?? null);
   const open = $derived(findings?.filter((f) => !(f.id in (workspace?.reading.accepted ?? {}))) ?? []);
   const accepted = $derived(findings?.filter((f) => f.id in (workspace?.reading.accepted ?? {})) ?? []);
 
   $effect(() => {
-    if (workspace?.score) workspace.needPerformance();
+    workspace?.study.needFindings();
   });
 
   function lead(f: Finding): void {
     const bar = workspace?.measureOf(f.start)?.index ?? 0;
-    workspace?.select(bar);
+    workspace?.selection.bar(bar);
     void goto(`/pieces/${data.piece.id}/reading?reading=${data.workspace.readingId}&bar=${bar}`);
   }
 
@@ -65,8 +61,7 @@
               <p><strong>{f.kind[0].toUpperCase() + f.kind.slice(1)}.</strong> {f.what}. <span class="quiet">{f.remedy}</span></p>
               <div class="acts">
                 <button class="bar-link" onclick={() => lead(f)}>Go to the bar</button>
-                {#if f.marking}<Button size="small" kind="tertiary" on:click={() => solve(f)}>Add {f.marking.kind} {f.marking.value}</Button
-                  >{/if}
+                {#if f.marking}<Button size="small" kind="tertiary" on:click={() => solve(f)}>Add {inWords(f.marking)}</Button>{/if}
                 {#if accepting === f.id}
                   <form onsubmit={(e) => accept(e, f)}>
                     <label>Accepted because <input bind:value={because} maxlength="500" use:focus /></label>

@@ -21,13 +21,15 @@
   let keys = $state(false);
   let styling = $state(false);
   let planned = $state(true);
-  const drafted = $derived(holder.current ? draftOf(holder.current.proposals, new Set(Object.keys(holder.current.reading.decisions))) : []);
+  const drafted = $derived(
+    holder.current ? draftOf(holder.current.study.proposals, new Set(Object.keys(holder.current.reading.decisions))) : []
+  );
   const rows = $derived(
     holder.current?.score
       ? analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k))
       : []
   );
-  const open = $derived(holder.current ? holder.current.proposals.filter((p) => !holder.current!.decisionOf(p.key)).length : 0);
+  const open = $derived(holder.current ? holder.current.study.proposals.filter((p) => !holder.current!.decisionOf(p.key)).length : 0);
 </script>
 
 {#if holder.current}

@@ -25,17 +25,18 @@
   const classes = $derived.by(() => {
     const map = new Map<string, string>();
     const put = (id: string, name: string) => map.set(id, map.has(id) ? `${map.get(id)} ${name}` : name);
-    if (pillars) for (const r of workspace?.details?.roles ?? []) if (r.rank === 'connecting') put(r.note, 'connecting');
+    if (pillars) for (const r of workspace?.study.details?.roles ?? []) if (r.rank === 'connecting') put(r.note, 'connecting');
     if (voices)
-      for (const f of workspace?.details?.streams ?? []) for (const s of f.streams) for (const n of s.notes) put(n, `voice-${s.name}`);
-    for (const place of workspace?.found?.places ?? []) for (const n of place.notes) put(n, 'like');
-    for (const n of workspace?.chosen ?? []) put(n, 'chosen');
+      for (const f of workspace?.study.details?.streams ?? [])
+        for (const s of f.streams) for (const n of s.notes) put(n, `voice-${s.name}`);
+    for (const place of workspace?.study.found?.places ?? []) for (const n of place.notes) put(n, 'like');
+    for (const n of workspace?.selection.notes ?? []) put(n, 'chosen');
     return map;
   });
 
   // The closer look is worked out once the room is open.
   $effect(() => {
-    if (workspace?.score) workspace.needDetails();
+    if (workspace?.score) workspace.study.needDetails();
   });
 </script>
 

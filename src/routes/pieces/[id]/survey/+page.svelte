@@ -16,7 +16,7 @@
   const name = (bar: number): string => holder.current?.score?.measures[bar]?.number ?? String(bar + 1);
 
   function lead(bar: number): void {
-    holder.current?.select(bar);
+    holder.current?.selection.bar(bar);
     void goto(`/pieces/${data.piece.id}/reading?bar=${bar}`);
   }
 
@@ -34,8 +34,8 @@
     <h1>{data.piece.title}</h1>
     <p class="quiet">{[data.piece.composer, data.piece.instrument].filter(Boolean).join(' · ')}</p>
     <button class="bar-link not-printed" onclick={() => print()}>Print</button>
-    {#if holder.current?.canUndo}<button class="bar-link not-printed" onclick={() => holder.current?.undo()}
-        >Undo {holder.current.canUndo}</button
+    {#if holder.current?.log.canUndo}<button class="bar-link not-printed" onclick={() => holder.current?.log.undo()}
+        >Undo {holder.current.log.canUndo}</button
       >{/if}
   </header>
   <div class="groups">

@@ -1,6 +1,5 @@
 import { ScoreError } from '../../../core/score/model.ts';
-import type { Archive } from '../archive.ts';
-import { archiveSchema } from '../schemas.ts';
+import { archiveSchema, type Archive } from './archive.ts';
 
 /** Whether a file is JSON, as an archive is; no score begins so. */
 export const isArchive = (bytes: Uint8Array): boolean => /^\uFEFF?\s*\{/.test(Buffer.from(bytes.subarray(0, 64)).toString('utf8'));

@@ -1,0 +1,101 @@
+import { range, type Instrument } from './instrument.ts';
+
+export const PERCUSSION = [
+  {
+    key: 'marimba',
+    name: 'marimba',
+    family: 'percussion',
+    can: ['strikes'],
+    names: ['marimba', 'marimbaphon'],
+    sounds: ['pitched-percussion.marimba'],
+    range: range('A2 C7 C7'),
+    clefs: ['G', 'F'],
+    transpositions: [0],
+    program: 12,
+    samples: 'xylophone'
+  },
+  {
+    key: 'xylophone',
+    name: 'xylophone',
+    family: 'percussion',
+    can: ['strikes'],
+    names: ['xylophone', 'xylophon', 'xilofono', 'xyl'],
+    sounds: ['pitched-percussion.xylophone'],
+    range: range('F4 C8 C8'),
+    clefs: ['G'],
+    transpositions: [0],
+    program: 13,
+    samples: 'xylophone'
+  },
+  {
+    key: 'vibraphone',
+    name: 'vibraphone',
+    family: 'percussion',
+    can: ['strikes'],
+    names: ['vibraphone', 'vibraphon', 'vibes', 'vibrafono', 'vib'],
+    sounds: ['pitched-percussion.vibraphone'],
+    range: range('F3 F6 F6'),
+    clefs: ['G'],
+    transpositions: [0],
+    program: 11,
+    samples: 'xylophone'
+  },
+  {
+    key: 'glockenspiel',
+    name: 'glockenspiel',
+    family: 'percussion',
+    can: ['strikes'],
+    names: ['glockenspiel', 'campanelli', 'bells', 'chimes', 'tubular bell', 'rohrenglocken', 'crotale', 'mallet'],
+    sounds: ['pitched-percussion.glockenspiel', 'pitched-percussion'],
+    range: range('G5 C8 C8'),
+    clefs: ['G'],
+    transpositions: [0],
+    program: 9,
+    samples: 'xylophone'
+  },
+  {
+    key: 'timpani',
+    name: 'timpani',
+    family: 'percussion',
+    can: ['strikes'],
+    names: ['timpani', 'pauken', 'timbales', 'kettledrum', 'timp'],
+    sounds: ['drum.timpani'],
+    range: range('C2 C4 A3'),
+    clefs: ['F'],
+    transpositions: [0],
+    program: 47,
+    samples: 'tuba'
+  },
+  {
+    key: 'drums',
+    name: 'drums',
+    family: 'percussion',
+    can: ['strikes'],
+    names: [
+      'drum',
+      'bass drum',
+      'snare drum',
+      'percussion',
+      'schlagzeug',
+      'batterie',
+      'cymbal',
+      'triangle',
+      'tamburo',
+      'drum kit',
+      'drum set',
+      'perc',
+      'grosse trommel',
+      'kleine trommel',
+      'woodblock',
+      'tambourine',
+      'cowbell',
+      'tom tom'
+    ],
+    sounds: ['drum', 'metal', 'wood', 'rattle', 'percussion'],
+    range: null,
+    clefs: ['percussion'],
+    transpositions: [0],
+    program: 0,
+    samples: 'piano'
+  }
+] as const satisfies readonly Instrument[];

@@ -1,0 +1,113 @@
+import { range, type Instrument } from './instrument.ts';
+
+export const VOICES = [
+  {
+    key: 'voice',
+    name: 'voice',
+    family: 'voice',
+    can: ['breathes', 'holds'],
+    names: [
+      'voice',
+      'vocal',
+      'singer',
+      'gesang',
+      'canto',
+      'chant',
+      'voix',
+      'stimme',
+      'singstimme',
+      'choir',
+      'chor',
+      'coro',
+      'choeur',
+      'chorus',
+      'melody',
+      'lead vocal',
+      'vox'
+    ],
+    sounds: ['voice', 'voice.vocals'],
+    range: range('E2 C6 A5'),
+    clefs: ['G', 'F'],
+    transpositions: [0],
+    program: 52,
+    samples: 'clarinet'
+  },
+  {
+    key: 'soprano',
+    name: 'soprano',
+    family: 'voice',
+    can: ['breathes', 'holds'],
+    names: ['soprano', 'sopran', 'sop', 'dessus', 'treble', 'cantus', 'discantus'],
+    sounds: ['voice.soprano'],
+    range: range('B3 C6 G5'),
+    clefs: ['G', 'C'],
+    transpositions: [0],
+    program: 52,
+    samples: 'clarinet'
+  },
+  {
+    key: 'mezzo-soprano',
+    name: 'mezzo-soprano',
+    family: 'voice',
+    can: ['breathes', 'holds'],
+    names: ['mezzo soprano', 'mezzosopran', 'mezzo', 'mezzosoprano'],
+    sounds: ['voice.mezzo-soprano'],
+    range: range('G3 A5 E5'),
+    clefs: ['G'],
+    transpositions: [0],
+    program: 52,
+    samples: 'clarinet'
+  },
+  {
+    key: 'alto',
+    name: 'alto',
+    family: 'voice',
+    can: ['breathes', 'holds'],
+    names: ['alto', 'alt', 'contralto', 'altus', 'haute contre', 'countertenor'],
+    sounds: ['voice.alto', 'voice.counter-tenor'],
+    range: range('F3 E5 C5'),
+    clefs: ['G', 'C'],
+    transpositions: [0],
+    program: 52,
+    samples: 'clarinet'
+  },
+  {
+    key: 'tenor',
+    name: 'tenor',
+    family: 'voice',
+    can: ['breathes', 'holds'],
+    names: ['tenor', 'tenore', 'ten', 'taille'],
+    sounds: ['voice.tenor'],
+    range: range('B2 B4 G4'),
+    clefs: ['G', 'F', 'C'],
+    transpositions: [0],
+    program: 52,
+    samples: 'clarinet'
+  },
+  {
+    key: 'baritone',
+    name: 'baritone',
+    family: 'voice',
+    can: ['breathes', 'holds'],
+    names: ['baritone', 'bariton', 'baritono', 'baryton'],
+    sounds: ['voice.baritone'],
+    range: range('G2 G4 E4'),
+    clefs: ['F', 'G'],
+    transpositions: [0],
+    program: 52,
+    samples: 'clarinet'
+  },
+  {
+    key: 'bass',
+    name: 'bass',
+    family: 'voice',
+    can: ['breathes', 'holds'],
+    names: ['bass', 'basso', 'basse', 'bassus', 'bass voice', 'bass baritone', 'bassbariton'],
+    sounds: ['voice.bass'],
+    range: range('E2 E4 C4'),
+    clefs: ['F'],
+    transpositions: [0],
+    program: 52,
+    samples: 'clarinet'
+  }
+] as const satisfies readonly Instrument[];

@@ -1,0 +1,157 @@
+import type { Act } from '$core/reading/log';
+import type {
+  Appended,
+  Comparison,
+  EditionLine,
+  FileLine,
+  ImportAnswers,
+  ImportLine,
+  Missed,
+  PagesLine,
+  Refused,
+  SourceCollation,
+  SourceLine
+} from './shapes';
+
+/** Everything that the browser asks of the server. What goes wrong is an ApiError: one sentence, with its cause. */
+
+/** @param status of the answer; 0 where there was none */
+export class ApiError extends Error {
+  constructor(
+    sentence: string,
+    readonly status: number,
+    cause?: unknown
+  ) {
+    super(sentence, { cause });
+  }
+}
+
+/** How long an answer is waited for where one follows at once: a server that hangs must not hold everything up. */
+const ANSWER_MS = 10_000;
+/** Fetch standard, HTTP-network-or-cache fetch: at most 64 KiB may be under way with keepalive; a little is left for others. */
+const KEEPALIVE_BYTES = 60_000;
+
+const JSON_TYPE = { 'content-type': 'application/json' };
+const BYTES_TYPE = { 'content-type': 'application/octet-stream' };
+const body = (value: unknown): RequestInit => ({ headers: JSON_TYPE, body: JSON.stringify(value) });
+const part = (text: string | number): string => encodeURIComponent(text);
+const NAME_LENGTH = { file: 255, source: 80 };
+
+async function answerOf(address: string, request: RequestInit): Promise<Response> {
+  try {
+    return await fetch(address, request);
+  } catch (error) {
+    if ((error as Error).name === 'AbortError') throw error;
+    throw new ApiError('The server does not answer.', 0, error);
+  }
+}
+
+async function refusal(response: Response, otherwise: string): Promise<ApiError> {
+  const said = (await response.json().catch(() => null)) as { message?: string } | null;
+  return new ApiError(said?.message ?? otherwise, response.status);
+}
+
+/** An answer that must be well. @param otherwise what is said where the server says nothing */
+async function ask(address: string, otherwise: string, request: RequestInit = {}): Promise<Response> {
+  const response = await answerOf(address, request);
+  if (!response.ok) throw await refusal(response, otherwise);
+  return response;
+}
+
+const askJson = async <T>(address: string, otherwise: string, request: RequestInit = {}): Promise<T> =>
+  (await (await ask(address, otherwise, request)).json()) as T;
+
+/**
+ * An answer that comes in lines of JSON.
+ * @throws ApiError when the server refuses or the answer breaks off
+ */
+async function* lines<T extends object>(address: string, request: RequestInit = {}): AsyncGenerator<Exclude<T, Refused>> {
+  const response = await ask(address, 'The server could not do this.', request);
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = '';
+  for (;;) {
+    const { done, value } = await reader.read();
+    const whole = (rest + (value ?? '')).split('\n');
+    rest = whole.pop()!;
+    for (const line of whole) {
+      if (!line) continue;
+      const said = JSON.parse(line) as T | Refused;
+      if ('refused' in said) throw new ApiError((said as Refused).refused, response.status);
+      yield said as Awaited<Exclude<T, Refused>>;
+    }
+    if (done) return;
+  }
+}
+
+export const api = {
+  /** The document of a source. */
+  source: async (hash: string): Promise<string> => (await ask(`/api/sources/${hash}`, 'The score could not be fetched.')).text(),
+  /** The document that a reading is about: its source with the readings of other sources that were chosen. */
+  chosenDocument: async (reading: number): Promise<string> =>
+    (await ask(`/api/readings/${reading}/document`, 'The score could not be fetched.')).text(),
+
+  /** Puts a file on the shelf. */
+  importAddress: (fileName: string, { tunes, again }: ImportAnswers = {}): string =>
+    `/api/pieces?name=${part(fileName.slice(0, NAME_LENGTH.file))}${tunes ? `&tunes=${tunes.join(',')}` : ''}${again ? '&again' : ''}`,
+  importLine: (text: string): ImportLine => JSON.parse(text) as ImportLine,
+  removePiece: (piece: number) => ask(`/api/pieces/${piece}`, 'The piece could not be taken off the shelf.', { method: 'DELETE' }),
+  archiveAddress: (piece: number): string => `/api/pieces/${piece}/archive`,
+  /** Makes a piece of its own of some bars. */
+  excerpt: (piece: number, from: number, to: number) =>
+    askJson<{ piece: number }>(`/api/pieces/${piece}/excerpt`, 'The excerpt could not be made.', { method: 'POST', ...body({ from, to }) }),
+
+  /** Adds a source to a piece. */
+  addSource: (piece: number, file: Blob, fileName: string, called: string) =>
+    lines<SourceLine>(
+      `/api/pieces/${piece}/sources?name=${part(fileName.slice(0, NAME_LENGTH.file))}&called=${part(called.slice(0, NAME_LENGTH.source))}`,
+      { method: 'POST', headers: BYTES_TYPE, body: file }
+    ),
+  nameSource: (piece: number, name: string) =>
+    ask(`/api/pieces/${piece}/sources`, 'The name could not be kept.', { method: 'PATCH', ...body({ name }) }),
+  removeSource: (piece: number, source: number) =>
+    ask(`/api/pieces/${piece}/sources/${source}`, 'The source could not be taken away.', { method: 'DELETE' }),
+  collations: (piece: number, signal: AbortSignal) =>
+    askJson<{ collations: SourceCollation[] }>(`/api/pieces/${piece}/collations`, 'The sources could not be compared.', { signal }),
+  comparison: (piece: number, a: string, b: string, signal: AbortSignal) =>
+    askJson<Comparison>(`/api/pieces/${piece}/comparison?a=${part(a)}&b=${part(b)}`, 'The two could not be compared.', { signal }),
+
+  copyReading: (piece: number, from: number, name: string) =>
+    askJson<{ id: number }>(`/api/pieces/${piece}/readings`, 'The reading could not be copied.', {
+      method: 'POST',
+      ...body({ from, name })
+    }),
+  renameReading: (reading: number, name: string) =>
+    ask(`/api/readings/${reading}`, 'The reading could not be renamed.', { method: 'PATCH', ...body({ name }) }),
+  removeReading: (reading: number) => ask(`/api/readings/${reading}`, 'The reading could not be taken away.', { method: 'DELETE' }),
+
+  /** Acts of a reading after a revision. */
+  actsAfter: async (reading: number, revision: number): Promise<Act[]> =>
+    (
+      await askJson<{ acts: Act[] }>(`/api/readings/${reading}/commands?after=${revision}`, 'The reading could not be fetched.', {
+        signal: AbortSignal.timeout(ANSWER_MS)
+      })
+    ).acts,
+  /** Sends acts. @returns what became of them, or what was missed @throws ApiError with the status of a refusal */
+  append: async (reading: number, base: number, acts: readonly Act[]): Promise<Appended | Missed> => {
+    const sent = JSON.stringify({ base, acts });
+    const response = await answerOf(`/api/readings/${reading}/commands`, {
+      method: 'POST',
+      headers: JSON_TYPE,
+      signal: AbortSignal.timeout(ANSWER_MS),
+      // What is typed as the window closes still arrives; browsers take only little so.
+      keepalive: new Blob([sent]).size < KEEPALIVE_BYTES,
+      body: sent
+    });
+    if (!response.ok && response.status !== 409) throw await refusal(response, 'The server did not say why.');
+    return (await response.json()) as Appended | Missed;
+  },
+
+  /** The pages of an edition, each as soon as it is made. */
+  pages: (reading: number, signal: AbortSignal) => lines<PagesLine>(`/api/readings/${reading}/pages`, { signal }),
+  /** Address of an edition's file, of a reading or frozen. */
+  fileAddress: (what: 'reading' | 'edition', id: number, format: string): string =>
+    `/api/${what === 'reading' ? `readings/${id}/edition` : `editions/${id}`}?format=${format}`,
+  /** The PDF of a reading, with how far it is meanwhile. */
+  pdf: (reading: number) => lines<FileLine>(`${api.fileAddress('reading', reading, 'pdf')}&follow`),
+  freeze: (reading: number, note: string) => lines<EditionLine>(`/api/readings/${reading}/editions`, { method: 'POST', ...body({ note }) })
+};

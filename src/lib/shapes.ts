@@ -1,0 +1,72 @@
+import type { Collation } from '$core/collation/collate';
+import type { ReadingComparison } from '$core/edition/compare';
+import type { Act } from '$core/reading/log';
+import type { Reading } from '$core/reading/reading';
+
+/** What goes between browser and server; both sides take the shapes from here. */
+
+/** Meanwhile: how far the work is. */
+export interface Stage {
+  stage: string;
+}
+
+/** A long work ended with a sentence for the user instead of its result. */
+export interface Refused {
+  refused: string;
+}
+
+/** The lines of an import: the piece is on the shelf, or something has to be said first. */
+export type ImportLine =
+  | Stage
+  | Refused
+  | { pieces: number[] }
+  /** The file holds several tunes: which are meant? */
+  | { tunes: string[] }
+  /** The very same file is on the shelf already, as this piece. */
+  | { already: { piece: number; title: string } };
+
+/** What was answered before an import: the tunes that are meant (indices), and that the same file may stand twice. */
+export interface ImportAnswers {
+  tunes?: number[];
+  again?: boolean;
+}
+
+export type SourceLine = Stage | Refused | { added: true };
+export type PagesLine = Stage | Refused | { page: string } | { pages: number };
+export type FileLine = Stage | Refused | { file: string; name: string; type: string };
+export type EditionLine = Stage | Refused | { edition: EditionRow };
+
+/** A frozen edition without its bulk. */
+export interface EditionRow {
+  id: number;
+  number: number;
+  readingName: string;
+  note: string;
+  /** Seconds since 1970. */
+  createdAt: number;
+}
+
+/** Acts that were sent, and what became of them: `already` names those that had been stored before. */
+export interface Appended {
+  revision: number;
+  already: string[];
+}
+
+/** The log has gone on elsewhere: what was missed. */
+export interface Missed {
+  conflict: true;
+  revision: number;
+  missed: Act[];
+}
+
+/** A source of a piece laid beside the one that the pages follow. */
+export interface SourceCollation extends Collation {
+  id: number;
+  hash: string;
+  name: string;
+}
+
+export interface Comparison {
+  comparison: ReadingComparison;
+  readings: [Reading, Reading];
+}

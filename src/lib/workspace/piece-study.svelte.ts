@@ -1,0 +1,159 @@
+import type { Details } from '$core/analysis/details';
+import type { Facts } from '$core/analysis/facts';
+import type { MotiveOccurrence } from '$core/analysis/motives';
+import type { Pin } from '$core/analysis/pins';
+import type { Finding } from '$core/proof/finding';
+import type { Proposal } from '$core/reading/proposal';
+import type { Effect, QuestionPlaces } from '$core/reading/questions';
+import { styleOf, type Reading } from '$core/reading/reading';
+import type { Fraction } from '$core/score/fraction';
+import type { Score } from '$core/score/model';
+import type { SchoolKey } from '$core/style/schools';
+import { Latest, sentenceOf } from './latest';
+import type { SkeletonRange, StudyPort } from './study-service';
+
+/** What is known about the piece under the reading: asked of the study as the reading changes, and kept up to date. */
+export class PieceStudy {
+  facts = $state.raw<Facts>() as Facts;
+  proposals = $state.raw<Proposal[]>([]);
+  /** Where the questions of school matter; the answers are the reading's. */
+  questionPlaces = $state.raw<QuestionPlaces[]>([]);
+  /** What each answer to the opened question would change; null while it is worked out. */
+  effects = $state.raw<{ key: SchoolKey; effects: Effect[] } | null>(null);
+  /** What a closer look finds; null until a room has asked for it. */
+  details = $state.raw<Details | null>(null);
+  /** What the proof turned up; null until a room has asked for it. */
+  findings = $state.raw<Finding[] | null>(null);
+  /** Places that are like the chosen notes, after "find this". */
+  found = $state.raw<{ notes: string[]; places: MotiveOccurrence[] } | null>(null);
+  skeleton = $state.raw<(SkeletonRange & { document: string | null }) | null>(null);
+  /** Facts, proposals or details are on their way. */
+  busy = $state(true);
+
+  private ready = false;
+  private studied = '';
+  private proved: Reading | null = null;
+  private wantsDetails = false;
+  private wantsFindings = false;
+  private readonly latest = {
+    study: new Latest(),
+    details: new Latest(),
+    findings: new Latest(),
+    effects: new Latest(),
+    like: new Latest(),
+    skeleton: new Latest()
+  };
+
+  /** @param reading the reading as it is now, in plain records @param fail one sentence on what went wrong @param first called when the first study stands */
+  constructor(
+    private readonly port: StudyPort,
+    stored: Facts,
+    private readonly reading: () => Reading,
+    private readonly fail: (sentence: string) => void,
+    private readonly first: () => void
+  ) {
+    this.facts = stored;
+  }
+
+  /** Opens the text of the piece. @param stored its facts, where they are stored @returns its score */
+  async open(document: string, stored: Facts | null): Promise<Score> {
+    const score = JSON.parse(await this.port.open(document, stored)) as Score;
+    // Another text of the same piece: everything is looked at anew.
+    this.studied = '';
+    this.proved = null;
+    return score;
+  }
+
+  /** Works out again what the reading has changed. */
+  refresh(): void {
+    const reading = this.reading();
+    const key = JSON.stringify([reading.pins, styleOf(reading), reading.part]);
+    if (key !== this.studied) {
+      this.studied = key;
+      this.study(reading);
+    }
+    if (this.wantsFindings) this.prove();
+  }
+
+  /** Asks for everything that a closer look finds; it is kept up to date from then on. */
+  needDetails(): void {
+    if (this.wantsDetails) return;
+    this.wantsDetails = true;
+    if (this.ready && !this.busy) this.askDetails(this.reading().pins);
+  }
+
+  /** Asks for the findings of the proof; they are kept up to date from then on. */
+  needFindings(): void {
+    this.wantsFindings = true;
+    if (this.ready) this.prove();
+  }
+
+  /** Asks what each answer to a question would change, for the whole piece or a stretch of it. */
+  askEffects(key: SchoolKey, range: { from: Fraction; to: Fraction } | null): void {
+    this.effects = null;
+    const take = (effects: Effect[]): void => void (this.effects = { key, effects });
+    void this.latest.effects.ask(() => this.port.effects(this.reading(), key, range), take, this.failed);
+  }
+
+  /** Looks for all places that are like some notes. */
+  find(notes: readonly string[]): void {
+    const take = (places: MotiveOccurrence[]): void => void (this.found = { notes: [...notes], places });
+    void this.latest.like.ask(() => this.port.like([...notes]), take, this.failed);
+  }
+
+  forgetFound(): void {
+    this.latest.like.forget();
+    this.found = null;
+  }
+
+  askSkeleton(range: SkeletonRange): void {
+    const { pins, part } = this.reading();
+    const take = (document: string | null): void => void (this.skeleton = { ...range, document });
+    void this.latest.skeleton.ask(() => this.port.skeleton(pins, part, range), take, this.failed);
+  }
+
+  private study(reading: Reading): void {
+    this.busy = true;
+    void this.latest.study.ask(
+      () => this.port.studied(reading),
+      ({ facts, proposals, questions }) => {
+        this.facts = facts;
+        this.proposals = proposals;
+        this.questionPlaces = questions;
+        this.busy = false;
+        if (this.wantsDetails) this.askDetails(reading.pins);
+        if (this.ready) return;
+        this.ready = true;
+        if (this.wantsFindings) this.prove();
+        this.first();
+      },
+      // Asked again with the next change, whatever it is.
+      (error) => {
+        this.studied = '';
+        this.failed(error);
+      }
+    );
+  }
+
+  private askDetails(pins: readonly Pin[]): void {
+    this.busy = true;
+    const take = (details: Details): void => {
+      this.details = details;
+      this.busy = false;
+    };
+    void this.latest.details.ask(() => this.port.details(pins), take, this.failed);
+  }
+
+  private prove(): void {
+    const reading = this.reading();
+    if (this.proved === reading) return;
+    this.proved = reading;
+    const take = (findings: Finding[]): void => void (this.findings = findings);
+    void this.latest.findings.ask(() => this.port.findings(reading), take, this.failed);
+  }
+
+  private readonly failed = (error: unknown): void => {
+    this.busy = false;
+    this.fail(sentenceOf(error));
+  };
+}

@@ -1,0 +1,142 @@
+import { openAnalysis, type Analysis } from '$core/analysis/analyse';
+import type { Details } from '$core/analysis/details';
+import type { Facts } from '$core/analysis/facts';
+import { findLike, type MotiveOccurrence } from '$core/analysis/motives';
+import { skeleton } from '$core/analysis/note-roles';
+import type { Pin } from '$core/analysis/pins';
+import { studyOf, type Study } from '$core/analysis/study';
+import { skeletonDocument } from '$core/edition/skeleton';
+import { performanceGround, type PerformanceGround } from '$core/performance/ground';
+import { perform, type Performance } from '$core/performance/perform';
+import type { Finding } from '$core/proof/finding';
+import { proof } from '$core/proof/proof';
+import { ruleContext } from '$core/reading/context';
+import type { Proposal } from '$core/reading/proposal';
+import { propose } from '$core/reading/propose';
+import { effectsOf, questionPlaces, type Effect, type QuestionPlaces } from '$core/reading/questions';
+import { styleOf, type Reading } from '$core/reading/reading';
+import type { Fraction } from '$core/score/fraction';
+import type { Score } from '$core/score/model';
+import { readMusicXml } from '$core/score/musicxml/read';
+import type { SchoolKey } from '$core/style/schools';
+
+/** What the rules and the questions of a reading come to. */
+export interface Studied {
+  facts: Facts;
+  proposals: Proposal[];
+  questions: QuestionPlaces[];
+}
+
+/** Bars of which a skeleton is asked for, both included, and how bare (1 all beats, 2 strong beats). */
+export interface SkeletonRange {
+  from: number;
+  to: number;
+  level: 1 | 2;
+}
+
+/** Everything about one piece that is too heavy for the window itself; it runs in a worker and keeps what it has worked out. */
+export class StudyService {
+  private score: Score | null = null;
+  private base: Facts | null = null;
+  private analysis: Analysis | null = null;
+  /** The last study, kept while corrections stay. */
+  private study: { pins: string; study: Study } | null = null;
+  /** The score made ready to be played, kept while corrections, part and instruments stay. */
+  private ground: { key: string; ground: PerformanceGround } | null = null;
+
+  /** The last performances: proof and playing ask for the same. */
+  private plan: { key: string; performance: Performance } | null = null;
+  private letter: { ground: PerformanceGround; performance: Performance } | null = null;
+
+  /**
+   * Reads the score that everything is asked about from now on.
+   * @param base its facts without corrections, where they are stored
+   * @returns the score as JSON: a long one is read from text much faster than it is cloned
+   */
+  open(document: string, base: Facts | null): string {
+    this.score = readMusicXml(document);
+    this.base = base;
+    this.analysis = this.study = this.ground = this.plan = this.letter = null;
+    return JSON.stringify(this.score);
+  }
+
+  studied(reading: Reading): Studied {
+    const study = this.of(reading.pins);
+    const style = styleOf(reading);
+    return {
+      facts: study.facts,
+      proposals: propose(study, style, reading.part),
+      questions: questionPlaces(ruleContext(study, style, reading.part))
+    };
+  }
+
+  /** What a closer look finds. */
+  details(pins: readonly Pin[]): Details {
+    return this.of(pins).details;
+  }
+
+  /** What each answer to a question of school would change, for the whole piece or a stretch of it. */
+  effects(reading: Reading, key: SchoolKey, range: { from: Fraction; to: Fraction } | null): Effect[] {
+    return effectsOf(this.of(reading.pins), styleOf(reading), key, reading.part, range);
+  }
+
+  /** The reading as timed notes. */
+  performed(reading: Reading): Performance {
+    const key = JSON.stringify(reading);
+    if (this.plan?.key !== key) this.plan = { key, performance: perform(this.groundOf(reading), reading) };
+    return this.plan.performance;
+  }
+
+  /** The page to the letter; it depends on part, instruments and corrections only. */
+  page(reading: Reading): Performance {
+    const ground = this.groundOf(reading);
+    if (this.letter?.ground !== ground) this.letter = { ground, performance: perform(ground, reading, true) };
+    return this.letter.performance;
+  }
+
+  /** What does not add up in the reading. */
+  findings(reading: Reading): Finding[] {
+    const study = this.of(reading.pins);
+    const proposals = propose(study, styleOf(reading), reading.part);
+    return proof(study, reading, proposals, { plan: this.performed(reading), page: this.page(reading) });
+  }
+
+  /** All places that are like some notes. */
+  like(notes: readonly string[]): MotiveOccurrence[] {
+    return findLike(this.opened().texture, [...notes]);
+  }
+
+  /** A document with the skeleton of some bars; null where nothing is left of them. */
+  skeleton(pins: readonly Pin[], part: number, { from, to, level }: SkeletonRange): string | null {
+    const { roles } = this.of(pins).details;
+    const byNote = new Map(roles.map((r) => [r.note, r]));
+    const line = this.opened().texture.melody.filter((t) => t.note.measure >= from && t.note.measure <= to && t.note.part === part);
+    const kept = skeleton(line, byNote, level);
+    return kept.length ? skeletonDocument(this.score!, kept, from, to) : null;
+  }
+
+  private opened(): Analysis {
+    if (!this.score) throw new Error('No score is open.');
+    return (this.analysis ??= openAnalysis(this.score));
+  }
+
+  private of(pins: readonly Pin[]): Study {
+    const key = JSON.stringify(pins);
+    if (this.study?.pins !== key) {
+      const analysis = this.opened();
+      this.study = { pins: key, study: studyOf(analysis.score, pins, pins.length ? null : this.base, analysis) };
+    }
+    return this.study.study;
+  }
+
+  private groundOf({ pins, part, instruments }: Reading): PerformanceGround {
+    const key = JSON.stringify([part, instruments, pins]);
+    if (this.ground?.key !== key) this.ground = { key, ground: performanceGround(this.of(pins), part, instruments) };
+    return this.ground.ground;
+  }
+}
+
+/** The service as it is asked from the window: each question is a promise. */
+export type StudyPort = {
+  [K in keyof StudyService]: StudyService[K] extends (...args: infer A) => infer R ? (...args: A) => Promise<R> : never;
+};
