@@ -40,7 +40,7 @@ async function ownCopy(page: Page, title: string): Promise<string> {
   const address = (await link.getAttribute('href'))!.replace(/\/reading.*$/, '');
   const archive = await page.request.get(`/api${address}/archive`);
   const made = await page.request.post('/api/pieces?name=copy.nuvelo.json', { data: await archive.body() });
-  return `/pieces/${/"piece":(\d+)/.exec(await made.text())![1]}`;
+  return `/pieces/${/"pieces":\[(\d+)/.exec(await made.text())![1]}`;
 }
 
 /**

@@ -208,7 +208,7 @@ test('a second source: every difference beside its bar, a choice with its reason
 test('a long edition is made without holding up the others', async ({ page }) => {
   const text = longScore(150).replace('Long score of 150 bars', 'A long evening');
   const made = await page.request.post('/api/pieces?name=long.musicxml', { data: Buffer.from(text) });
-  const piece = Number(/"piece":(\d+)/.exec(await made.text())![1]);
+  const piece = Number(/"pieces":\[(\d+)/.exec(await made.text())![1]);
   await visit(page, `/pieces/${piece}/press`);
   await expect(page.getByTestId('sheet').first()).toBeVisible();
   const done: string[] = [];

@@ -6,9 +6,8 @@ const title = (page: Page) => page.getByTestId('brief-title');
 
 /** Selects a bar by the arrow keys. */
 async function toBar(page: Page, name: string): Promise<void> {
-  await ribbon(page).focus();
-  for (let k = 0; k < 6; k++) await page.keyboard.press('PageUp');
-  for (let k = 0; k < 60 && (await title(page).textContent()) !== name; k++) await page.keyboard.press('ArrowRight');
+  for (let k = 0; k < 6; k++) await ribbon(page).press('PageUp');
+  for (let k = 0; k < 60 && (await title(page).textContent()) !== name; k++) await ribbon(page).press('ArrowRight');
   await expect(title(page)).toHaveText(name);
 }
 
