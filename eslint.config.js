@@ -4,6 +4,35 @@ import globals from 'globals';
 import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
+/** The folders of the core in their order: each imports only from itself and from those before it. */
+const LAYERS = ['score', 'style', 'analysis', 'collation', 'survey', 'markings', 'reading', 'performance', 'proof', 'edition'];
+
+/** Things of Node, of frameworks and of the application: the core has no interface and no I/O. The validator is handed in. */
+const OUTSIDE = {
+  regex: '^(node:|svelte|\\$app|\\$lib|@sveltejs|carbon|drizzle|@libsql|\\.\\./\\.\\./lib)',
+  message: 'src/core has no interface and no I/O.'
+};
+const TYPES_ONLY = { group: ['joi'], allowTypeImports: true, message: 'The validator is handed in; only its types are known here.' };
+
+const layers = LAYERS.map((folder, k) => ({
+  files: [`src/core/${folder}/**`],
+  rules: {
+    '@typescript-eslint/no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          OUTSIDE,
+          TYPES_ONLY,
+          ...LAYERS.slice(k + 1).map((later) => ({
+            regex: `^(\\.\\./)+${later}/`,
+            message: `${folder} comes before ${later}: ${LAYERS.join(', ')}.`
+          }))
+        ]
+      }
+    ]
+  }
+}));
+
 export default ts.config(
   { ignores: ['build/', '.svelte-kit/', 'data/', 'node_modules/', 'test-results/', 'test-results-data/'] },
   js.configs.recommended,
@@ -27,21 +56,12 @@ export default ts.config(
     }
   },
   {
-    // The core knows no interface, no framework and no machine, and its folders import only from those before them.
+    // The core knows no interface, no framework and no machine.
     files: ['src/core/**'],
     rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            {
-              regex: '^(node:|svelte|\\$app|\\$lib|@sveltejs|carbon|drizzle|@libsql|\\.\\./\\.\\./lib)',
-              message: 'src/core has no interface and no I/O.'
-            }
-          ]
-        }
-      ],
+      '@typescript-eslint/no-restricted-imports': ['error', { patterns: [OUTSIDE, TYPES_ONLY] }],
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage']
     }
-  }
+  },
+  ...layers
 );

@@ -8,7 +8,7 @@ import { chromium, type Page } from '@playwright/test';
 import { SaxesParser } from 'saxes';
 import { studyOf } from '../src/core/analysis/study.ts';
 import { analyse, factsOf, openAnalysis } from '../src/core/analysis/analyse.ts';
-import { performanceGround } from '../src/core/performance/ground.ts';
+import { playableScore } from '../src/core/performance/playable-score.ts';
 import { perform } from '../src/core/performance/perform.ts';
 import { EMPTY_READING } from '../src/core/reading/reading.ts';
 import { propose } from '../src/core/reading/propose.ts';
@@ -67,7 +67,7 @@ function core(): void {
   );
   say('all of Structure, 1,000 bars', `${all.long.toFixed(0)} ms`, '≤ 3000 ms');
   say('all of Structure, 1,000 bars / 250 bars', `${all.ratio.toFixed(2)} ×`, '≤ 5');
-  const played = performanceGround(studyOf(whole), EMPTY_READING.part);
+  const played = playableScore(studyOf(whole), EMPTY_READING.part);
   const reading = { ...EMPTY_READING, period: 'romantic' as const };
   say('1,000 bars performed', `${timed(() => perform(played, reading), 15).toFixed(0)} ms`, '≤ 150 ms');
   const analysis = openAnalysis(score);

@@ -15,6 +15,30 @@ export const withoutFontsAndThemes: Plugin = {
 /** A class of Carbon's as it stands in code; one that ends with a hyphen is put together when it runs. */
 const CLASS = /bx--[\w-]+/g;
 
+/** Shapes of Carbon's parts that stand in their shared code and that no screen here shows: icons with tooltips, tall tabs, rows that sort, batch and expand. */
+const NEVER_SHOWN = [
+  /^bx--(tooltip|btn--icon-only|icon-tooltip)/,
+  /^bx--(parent-row|expandable-row|table-sort|table-expand|table-header|batch|action-list|toolbar|pagination|skeleton)/,
+  /^bx--data-table--(?!compact)/,
+  /^bx--data-table_(?!_)/,
+  /^bx--tabs--(container|tall|full-width|dismissible|icon-only|light)/,
+  /^bx--tabs__icon/,
+  /^bx--(select|text-input|text-area|radio-button-wrapper|modal|popover)--(light|fluid|warning|warn|slug|label-left|inline|high-contrast|caret|xl)/,
+  /^bx--(password|text-input--password|number|list-box|form--fluid|fieldset--readonly|text-input__readonly)/,
+  /^flatpickr/
+];
+
+/** Tokens of Carbon that no rule uses. */
+function withoutUnusedTokens(css: string): string {
+  let result = css;
+  for (let before = -1; before !== result.length;) {
+    before = result.length;
+    const used = new Set(result.match(/var\(\s*--cds-[\w-]+/g)?.map((v) => v.replace(/var\(\s*/, '')));
+    result = result.replace(/(--cds-[\w-]+)\s*:[^;}]*;?/g, (definition, name: string) => (used.has(name) ? definition : ''));
+  }
+  return result;
+}
+
 /** Only the rules of those parts of Carbon stay whose classes stand in the code that is shipped. */
 export const onlyUsedCarbon: Plugin = {
   name: 'only-used-carbon',
@@ -31,9 +55,10 @@ export const onlyUsedCarbon: Plugin = {
         content: [{ raw: classes.join(' '), extension: 'txt' }],
         css: [{ raw: String(file.source) }],
         defaultExtractor: (text) => text.split(' '),
-        safelist: { standard: [/^(?!bx--)/, ...begun], deep: [], greedy: [], keyframes: [], variables: [] }
+        blocklist: NEVER_SHOWN,
+        safelist: { standard: [/^(?!bx--|flatpickr)/, ...begun], deep: [], greedy: [], keyframes: [], variables: [] }
       });
-      file.source = purged.css;
+      file.source = withoutUnusedTokens(purged.css);
     }
   }
 };

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { studyOf } from '../core/analysis/study.ts';
-import { performanceGround } from '../core/performance/ground.ts';
+import { playableScore } from '../core/performance/playable-score.ts';
 import { midiFile } from '../core/performance/midi.ts';
 import { perform } from '../core/performance/perform.ts';
 import { draftOf } from '../core/reading/draft.ts';
@@ -19,7 +19,7 @@ export function writePerformance(score: Score, period: Period, schools: SchoolAn
   // Answers that come with the call have no day.
   const answers = Object.fromEntries((Object.keys(schools) as SchoolKey[]).map((key) => [key, { option: schools[key]!, on: '' }]));
   const reading: Reading = { ...EMPTY_READING, period, markings, schools: answers };
-  const performance = perform(performanceGround(study, reading.part), reading, literal);
+  const performance = perform(playableScore(study, reading.part), reading, literal);
   writeFileSync(out, midiFile(score, performance));
   process.stderr.write(`${performance.notes.length} notes, ${clock(performance.length)}, written to ${out}\n`);
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
   import 'carbon-components-svelte/css/all.css';
   import '../app.css';
   import { onMount } from 'svelte';
@@ -50,7 +51,7 @@
     {#if page.data.piece}<p class="piece">
         <strong>{page.data.piece.title}</strong> <span class="quiet">{page.data.piece.composer}</span>
       </p>{/if}
-    <button class="bar-link theme" onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</button>
+    <span class="theme"><Act onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</Act></span>
   </header>
   <main>{@render children()}</main>
 </div>

@@ -55,6 +55,7 @@ test('notes: roles are shown and corrected, pillars stand out, chosen notes are 
   await page.getByRole('tab', { name: 'Lines' }).click();
   const notes = page.getByTestId('note-role');
   await expect(notes).toHaveCount(5);
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
   await page.getByLabel('pillars').check();
   await expect(page.locator('g.note.connecting').first()).toBeAttached();
   await notes.nth(1).getByRole('combobox').first().selectOption('appoggiatura');
@@ -88,6 +89,7 @@ test('rows of the page are switched on and off', async ({ page }) => {
   // Systems out of view are drawn again only when they come into it.
   const first = page.locator('.system').first();
   await expect(first.locator('.analysis.count')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
   await page.getByLabel('count', { exact: true }).check();
   await expect(first.locator('.analysis.count').first()).toBeAttached();
   await page.getByLabel('phrases', { exact: true }).check();

@@ -1,6 +1,6 @@
 import { pitchName } from '../score/pitch.ts';
 import { heightOf } from './grid.ts';
-import type { Tone } from './texture.ts';
+import type { Tone } from './sounding-score.ts';
 
 /** What two aligned places differ in at one point; null on the side where nothing stands. */
 export interface Difference {

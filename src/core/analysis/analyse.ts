@@ -6,13 +6,13 @@ import { cadenceCandidates, chooseCadences, sectionEnds } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import { factId, type CadenceFact, type Facts, type ParallelFact } from './facts.ts';
 import type { Pin } from './pins.ts';
-import { harmonyGround, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
+import { harmonyLattice, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
 import { compare, parallelFacts, pinnedParallels, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
-import { findPhrases, phraseGround, type PhraseGround } from './phrases.ts';
-import { fromPhraseStarts, inKeysThatPhrasesClose, inKeysThatSectionsClose, withoutPassingKeys } from './settle-keys.ts';
-import { slotIndexAt, textureOf, toTicks, type Texture } from './texture.ts';
+import { findPhrases, jointEvidence, type JointEvidence } from './phrases.ts';
+import { fromPhraseStarts, inKeysThatPhrasesClose, inKeysThatSectionsClose, withoutPassingKeys } from './key-boundaries.ts';
+import { slotIndexAt, soundingScore, toTicks, type SoundingScore } from './sounding-score.ts';
 
 /** Signatures in the piece as they sound, the first one first. */
 function signatures(score: Score): number[] {
@@ -25,14 +25,14 @@ function signatures(score: Score): number[] {
   return found.size ? [...found] : [shift];
 }
 
-function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
+function harmonyPins(sounding: SoundingScore, pins: readonly Pin[]): HarmonyPins {
   const result: HarmonyPins = { keys: [], chords: [] };
   for (const pin of pins) {
     if (pin.kind !== 'key' && pin.kind !== 'chord') continue;
-    const from = slotIndexAt(texture, toTicks(texture, pin.start));
-    const end = toTicks(texture, pin.end);
+    const from = slotIndexAt(sounding, toTicks(sounding, pin.start));
+    const end = toTicks(sounding, pin.end);
     let to = from + 1;
-    while (to < texture.slots.length && texture.slots[to].start < end) to++;
+    while (to < sounding.slots.length && sounding.slots[to].start < end) to++;
     if (pin.kind === 'key') {
       const key = parseKey(pin.key);
       if (key) result.keys.push({ from, to, key });
@@ -47,61 +47,61 @@ function harmonyPins(texture: Texture, pins: readonly Pin[]): HarmonyPins {
  */
 export interface Analysis {
   score: Score;
-  texture: Texture;
+  sounding: SoundingScore;
   harmony: HarmonyResult | null;
   comparison: Comparison;
   parallels: ParallelFact[];
-  joints: PhraseGround;
+  joints: JointEvidence;
 }
 
 /** Opens a score for analysis, on sounding pitch. `parts` limits it to some parts (indices); null takes all. */
-export function openAnalysis(score: Score, parts: readonly number[] | null = null, texture?: Texture): Analysis {
+export function openAnalysis(score: Score, parts: readonly number[] | null = null, sounding?: SoundingScore): Analysis {
   const analysis: Analysis = lazily<Analysis>({
     score: () => score,
-    texture: () => texture ?? textureOf(score, parts),
-    harmony: () => (analysis.texture.tones.length ? searchHarmony(harmonyGround(analysis.texture, signatures(score))) : null),
-    comparison: () => compare(score, analysis.texture),
-    parallels: () => parallelFacts(score, analysis.texture, analysis.comparison),
-    joints: () => phraseGround(score, analysis.texture)
+    sounding: () => sounding ?? soundingScore(score, parts),
+    harmony: () => (analysis.sounding.tones.length ? searchHarmony(harmonyLattice(analysis.sounding, signatures(score))) : null),
+    comparison: () => compare(score, analysis.sounding),
+    parallels: () => parallelFacts(score, analysis.sounding, analysis.comparison),
+    joints: () => jointEvidence(score, analysis.sounding)
   });
   return analysis;
 }
 
-const overlaps = (texture: Texture, p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
-  toTicks(texture, p.start) < end && toTicks(texture, p.end) > start;
+const overlaps = (sounding: SoundingScore, p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
+  toTicks(sounding, p.start) < end && toTicks(sounding, p.end) > start;
 
 /**
  * Keys, chords and phrases, which hang on one another: sections decide where keys close, cadences where phrases end,
  * phrases where keys begin. `candidates` are the steps that may be cadences, in the keys as they were settled.
  */
-function harmonyAndPhrases({ score, texture, joints }: Analysis, harmony: HarmonyResult, pins: readonly Pin[]) {
-  const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(texture, p, start, end));
+function harmonyAndPhrases({ score, sounding, joints }: Analysis, harmony: HarmonyResult, pins: readonly Pin[]) {
+  const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(sounding, p, start, end));
   const pinnedChord = (start: number, end: number): string | null => {
-    const pin = pins.find((p) => p.kind === 'chord' && overlaps(texture, p, start, end));
+    const pin = pins.find((p) => p.kind === 'chord' && overlaps(sounding, p, start, end));
     return pin?.kind === 'chord' ? pin.roman : null;
   };
-  const timesOf = (span: HarmonySpan): [number, number] => [texture.slots[span.from].start, texture.slots[span.to - 1].end];
+  const timesOf = (span: HarmonySpan): [number, number] => [sounding.slots[span.from].start, sounding.slots[span.to - 1].end];
   const bound = (span: HarmonySpan): boolean => pinnedKey(...timesOf(span)) || pinnedChord(...timesOf(span)) !== null;
-  const ends = sectionEnds(score, texture)
-    .filter((t) => t < texture.totalTicks)
-    .map((t) => slotIndexAt(texture, t));
-  const searched = searchWithPins(harmony, harmonyPins(texture, pins)).spans;
+  const ends = sectionEnds(score, sounding)
+    .filter((t) => t < sounding.totalTicks)
+    .map((t) => slotIndexAt(sounding, t));
+  const searched = searchWithPins(harmony, harmonyPins(sounding, pins)).spans;
   const found = inKeysThatSectionsClose(withoutPassingKeys(searched, bound), ends, bound);
-  let chords = chordFacts(texture, found, pinnedChord);
-  let candidates = cadenceCandidates(score, texture, chords);
-  const phrases = findPhrases(texture, joints, candidates, [...pins]);
-  const starts = phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(texture, p.start))).filter((k) => k >= 0);
+  let chords = chordFacts(sounding, found, pinnedChord);
+  let candidates = cadenceCandidates(score, sounding, chords);
+  const phrases = findPhrases(sounding, joints, candidates, [...pins]);
+  const starts = phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(sounding, p.start))).filter((k) => k >= 0);
   const spans = fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
   if (spans.some((span, k) => span !== found[k])) {
-    chords = chordFacts(texture, spans, pinnedChord);
-    candidates = cadenceCandidates(score, texture, chords);
+    chords = chordFacts(sounding, spans, pinnedChord);
+    candidates = cadenceCandidates(score, sounding, chords);
   }
-  return { chords, keys: keyFacts(texture, spans, chords, pinnedKey), phrases, candidates };
+  return { chords, keys: keyFacts(sounding, spans, chords, pinnedKey), phrases, candidates };
 }
 
 /** The facts of an opened score under the instructor's corrections. They bind, and what depends on them follows. */
 export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
-  const { score, texture, harmony, comparison, parallels } = analysis;
+  const { score, sounding, harmony, comparison, parallels } = analysis;
   const facts: Facts = {
     engine: ENGINE,
     keys: [],
@@ -118,9 +118,9 @@ export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
   Object.assign(facts, settled);
   facts.cadences = withPinnedCadences(
     chooseCadences(
-      texture,
+      sounding,
       candidates,
-      facts.phrases.map((p) => ({ start: toTicks(texture, p.start), last: toTicks(texture, p.last), end: toTicks(texture, p.end) }))
+      facts.phrases.map((p) => ({ start: toTicks(sounding, p.start), last: toTicks(sounding, p.last), end: toTicks(sounding, p.end) }))
     ),
     facts,
     pins
@@ -128,9 +128,9 @@ export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
   const dismissed = new Set(pins.flatMap((p) => (p.kind === 'dismiss' ? [p.fact] : [])));
   const shown = <T extends { id: string }>(list: T[]): T[] => (dismissed.size ? list.filter((f) => !dismissed.has(f.id)) : list);
   facts.cadences = shown(facts.cadences);
-  facts.parallels = shown([...parallels, ...pinnedParallels(score, texture, comparison, pins)]);
-  facts.sequences = shown(sequenceFacts(texture, comparison, facts.chords));
-  Object.assign(facts, sectionFacts(score, texture, comparison, facts.phrases, facts.keys, facts.chords, pins));
+  facts.parallels = shown([...parallels, ...pinnedParallels(score, sounding, comparison, pins)]);
+  facts.sequences = shown(sequenceFacts(sounding, comparison, facts.chords));
+  Object.assign(facts, sectionFacts(score, sounding, comparison, facts.phrases, facts.keys, facts.chords, pins));
   for (const phrase of facts.phrases) {
     const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
     if (closing) phrase.cadence = closing.id;

@@ -3,7 +3,7 @@ import { fifthsName } from '../score/pitch.ts';
 import { CADENCE } from '../style/form-weights.ts';
 import { factId, type CadenceFact, type CadenceType, type ChordFact } from './facts.ts';
 import { keyName, parseKey, sameKey, type Key } from './keys.ts';
-import { firstFrom, levelAt, toTicks, type Texture } from './texture.ts';
+import { firstFrom, levelAt, toTicks, type SoundingScore } from './sounding-score.ts';
 
 /** A harmonic step that could be a cadence, before it is known where phrases end. */
 export interface CadenceCandidate {
@@ -18,43 +18,43 @@ export interface CadenceCandidate {
 }
 
 /** Ticks at which a section ends: repeats, double and final bar lines, endings. */
-export function sectionEnds(score: Score, texture: Texture): number[] {
+export function sectionEnds(score: Score, sounding: SoundingScore): number[] {
   const ends: number[] = [];
   score.measures.forEach((m, k) => {
     const next = score.measures[k + 1];
     const closes = m.repeatEnd || m.fine || m.barline === 'light-light' || m.barline === 'light-heavy' || next?.repeatStart || !next;
-    if (closes) ends.push(next ? texture.measureStarts[k + 1] : texture.totalTicks);
+    if (closes) ends.push(next ? sounding.measureStarts[k + 1] : sounding.totalTicks);
   });
   return ends;
 }
 
 /** How firmly the melody comes to rest on or just after a tick: 0 not at all, 1 a long note or a rest. */
-function stopAt(texture: Texture, at: number, until: number, usual: number): number {
-  const { melody } = texture;
+function stopAt(sounding: SoundingScore, at: number, until: number, usual: number): number {
+  const { melody } = sounding;
   let best = 0;
   for (let k = Math.max(0, firstFrom(melody, at) - 1); k < melody.length; k++) {
     const tone = melody[k];
     if (tone.end <= at) continue;
     if (tone.start >= until && tone.start > at) break;
     const next = melody[k + 1];
-    const span = (next ? next.start : texture.totalTicks) - Math.max(tone.start, at);
+    const span = (next ? next.start : sounding.totalTicks) - Math.max(tone.start, at);
     best = Math.max(best, Math.min(1, Math.max(0, span / usual - 1)));
   }
   return best;
 }
 
 /** Usual distance between the melody's notes: its median. */
-export function usualInterval(texture: Texture): number {
+export function usualInterval(sounding: SoundingScore): number {
   const gaps: number[] = [];
-  for (let k = 0; k + 1 < texture.melody.length; k++) gaps.push(texture.melody[k + 1].start - texture.melody[k].start);
+  for (let k = 0; k + 1 < sounding.melody.length; k++) gaps.push(sounding.melody[k + 1].start - sounding.melody[k].start);
   gaps.sort((a, b) => a - b);
-  return gaps[gaps.length >> 1] || texture.ticksPerQuarter;
+  return gaps[gaps.length >> 1] || sounding.ticksPerQuarter;
 }
 
 /** All harmonic steps that may close something. */
-export function cadenceCandidates(score: Score, texture: Texture, chords: ChordFact[]): CadenceCandidate[] {
-  const ends = sectionEnds(score, texture);
-  const usual = usualInterval(texture);
+export function cadenceCandidates(score: Score, sounding: SoundingScore, chords: ChordFact[]): CadenceCandidate[] {
+  const ends = sectionEnds(score, sounding);
+  const usual = usualInterval(sounding);
   const candidates: CadenceCandidate[] = [];
   for (let k = 1; k < chords.length; k++) {
     const to = chords[k];
@@ -62,12 +62,12 @@ export function cadenceCandidates(score: Score, texture: Texture, chords: ChordF
     if (from.root === to.root && from.role === to.role) continue;
     const type = stepType(from, to);
     if (!type) continue;
-    const at = toTicks(texture, to.start);
+    const at = toTicks(sounding, to.start);
     // The goal may go on in another position or with its seventh.
     let last = k;
     while (last + 1 < chords.length && chords[last + 1].root === to.root && chords[last + 1].role === to.role) last++;
-    const until = toTicks(texture, chords[last].end);
-    candidates.push(weigh(texture, chords, k, type, at, until, usual, ends));
+    const until = toTicks(sounding, chords[last].end);
+    candidates.push(weigh(sounding, chords, k, type, at, until, usual, ends));
   }
   return candidates;
 }
@@ -97,7 +97,7 @@ function closingKey(from: ChordFact, to: ChordFact, type: CadenceType): Key {
 }
 
 function weigh(
-  texture: Texture,
+  sounding: SoundingScore,
   chords: ChordFact[],
   k: number,
   type: CadenceType,
@@ -110,19 +110,19 @@ function weigh(
   const from = chords[k - 1];
   const to = chords[k];
   const evidence: string[] = [`${from.roman} to ${to.roman} in ${keyName(to.key)}`];
-  let score = C.arrival[Math.max(0, levelAt(texture, at))];
-  const stop = stopAt(texture, at, until, usual * 1.5);
+  let score = C.arrival[Math.max(0, levelAt(sounding, at))];
+  const stop = stopAt(sounding, at, until, usual * 1.5);
   score += C.stop * stop;
   if (stop > 0.6) evidence.push('the line comes to rest');
-  const sectionEnd = ends.some((e) => e >= at && e <= until + texture.ticksPerQuarter / 4);
+  const sectionEnd = ends.some((e) => e >= at && e <= until + sounding.ticksPerQuarter / 4);
   if (sectionEnd) {
     score += C.sectionEnd;
     evidence.push('a section ends');
   }
   const before = chords[k - 2];
-  const line = texture.singleLine;
+  const line = sounding.singleLine;
   // What counts is the bass on which the dominant leaves, not the one on which it came.
-  const rootBefore = from.inversion === 0 || lastBass(texture, toTicks(texture, from.start), at) === from.root;
+  const rootBefore = from.inversion === 0 || lastBass(sounding, toTicks(sounding, from.start), at) === from.root;
   let kind = type;
   if (type === 'PAC') {
     if (from.applied) score += C.applied;
@@ -134,7 +134,7 @@ function weigh(
       score += C.prepared;
       evidence.push(`prepared by ${(start ?? before).roman}`);
     }
-    const soprano = sopranoIn(texture, at, until);
+    const soprano = sopranoIn(sounding, at, until);
     if (soprano === to.root) score += C.sopranoTonic;
     const perfect = soprano === to.root && (line || (rootBefore && to.inversion === 0)) && from.roman.startsWith('V');
     kind = perfect ? 'PAC' : 'IAC';
@@ -143,7 +143,7 @@ function weigh(
     if (from.role === 'predominant' || from.role === 'colour' || from.applied || to.cadential) score += C.prepared;
     if (to.roman === 'V7') score += C.halfOnSeventh;
     // Where the dominant of the dominant closes a whole section, its goal has become the key.
-    if (from.applied && sectionEnd && sopranoIn(texture, at, until) === to.root) kind = 'PAC';
+    if (from.applied && sectionEnd && sopranoIn(sounding, at, until) === to.root) kind = 'PAC';
   } else if (type === 'DC') {
     score += C.deceptiveBase + (from.inversion === 0 ? C.dominantRoot : C.dominantInverted);
     if (before?.role === 'predominant' || before?.cadential) score += C.prepared;
@@ -152,10 +152,10 @@ function weigh(
 }
 
 /** Spelled name of the last note of the bass before a moment. */
-function lastBass(texture: Texture, from: number, at: number): string | null {
-  const beat = texture.ticksPerQuarter;
-  const tones = texture.tones
-    .slice(firstFrom(texture.tones, Math.max(from, at - 4 * beat)), firstFrom(texture.tones, at))
+function lastBass(sounding: SoundingScore, from: number, at: number): string | null {
+  const beat = sounding.ticksPerQuarter;
+  const tones = sounding.tones
+    .slice(firstFrom(sounding.tones, Math.max(from, at - 4 * beat)), firstFrom(sounding.tones, at))
     .filter((t) => !t.note.grace);
   if (!tones.length) return null;
   const lowest = tones
@@ -165,15 +165,15 @@ function lastBass(texture: Texture, from: number, at: number): string | null {
 }
 
 /** Spelled name of the melody note that stands at the arrival: the one at it, or the last that resolves into the chord early. */
-function sopranoIn(texture: Texture, at: number, until: number): string | null {
-  const window = Math.min(until, at + 2 * texture.ticksPerQuarter);
-  const inside = texture.melody
-    .slice(Math.max(0, firstFrom(texture.melody, at) - 1), firstFrom(texture.melody, window))
+function sopranoIn(sounding: SoundingScore, at: number, until: number): string | null {
+  const window = Math.min(until, at + 2 * sounding.ticksPerQuarter);
+  const inside = sounding.melody
+    .slice(Math.max(0, firstFrom(sounding.melody, at) - 1), firstFrom(sounding.melody, window))
     .filter((t) => t.end > at);
   if (!inside.length) return null;
   const first = inside[0];
   const longest = inside.reduce((a, b) => (b.end - b.start > a.end - a.start ? b : a));
-  return fifthsName((texture.singleLine ? first : longest).fifths);
+  return fifthsName((sounding.singleLine ? first : longest).fifths);
 }
 
 /** A phrase as its melody marks it, in ticks: first note, last note, where the next phrase begins. */
@@ -187,10 +187,10 @@ export interface PhraseTicks {
  * The candidates that are cadences, now that the phrases are known. A cadence is where a phrase ends: each phrase
  * has at most one, the best whose goal sounds under its last note. Inside a phrase only the firmest close counts.
  */
-export function chooseCadences(texture: Texture, candidates: CadenceCandidate[], phrases: readonly PhraseTicks[]): CadenceFact[] {
+export function chooseCadences(sounding: SoundingScore, candidates: CadenceCandidate[], phrases: readonly PhraseTicks[]): CadenceFact[] {
   const C = CADENCE;
   const facts: CadenceFact[] = [];
-  const bar = texture.ticksPerQuarter;
+  const bar = sounding.ticksPerQuarter;
   const starts = new Set(phrases.map((p) => p.start));
   const chosen = new Map<CadenceCandidate, boolean>();
   for (const phrase of phrases) {

@@ -2,7 +2,7 @@ import { fifthsName, fifthsPc } from '../score/pitch.ts';
 import { factId, type ChordFact, type KeyFact } from './facts.ts';
 import type { HarmonySpan } from './harmony-search.ts';
 import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
-import { firstFrom, fromTicks, type Slot, type Texture, type Tone } from './texture.ts';
+import { firstFrom, fromTicks, type Slot, type SoundingScore, type Tone } from './sounding-score.ts';
 import { romanOf, TONES, type ChordType } from './vocabulary.ts';
 
 /** A margin of this much per beat counts as near certainty. Set by hand. */
@@ -19,20 +19,20 @@ function tonesIn(slots: Slot[], from: number, to: number): Tone[] {
 }
 
 /** Which chord tone (0 root … 3 seventh) is in the bass, and its spelling. */
-function bassOf(texture: Texture, span: HarmonySpan): { inversion: number; fifths: number } {
+function bassOf(sounding: SoundingScore, span: HarmonySpan): { inversion: number; fifths: number } {
   const root = span.key.tonic + span.type.root;
   const tones = TONES[span.type.quality];
   const place = (t: Tone): number => {
     const exact = tones.indexOf(t.fifths - root);
     return exact >= 0 ? exact : tones.findIndex((x) => fifthsPc(x) === fifthsPc(t.fifths - root));
   };
-  const start = texture.slots[span.from].start;
-  const beatEnd = start + texture.ticksPerQuarter;
-  const all = tonesIn(texture.slots, span.from, span.to);
+  const start = sounding.slots[span.from].start;
+  const beatEnd = start + sounding.ticksPerQuarter;
+  const all = tonesIn(sounding.slots, span.from, span.to);
   const members = (tones: Tone[]): Tone[] => tones.filter((t) => place(t) >= 0).sort((a, b) => a.midi - b.midi);
   // The bass is what sounds lowest as the chord sets in, or soon after. A single line states a bass only by
   // beginning with its lowest chord tone; elsewhere its chords are understood in root position.
-  const low = texture.singleLine
+  const low = sounding.singleLine
     ? members(all)
         .slice(0, 1)
         .find((t) => t.start <= start)
@@ -40,29 +40,33 @@ function bassOf(texture: Texture, span: HarmonySpan): { inversion: number; fifth
   if (!low) return { inversion: 0, fifths: root };
   const inversion = place(low);
   // A line that begins a chord on its fifth does not state a six-four.
-  if (texture.singleLine && inversion === 2) return { inversion: 0, fifths: root };
+  if (sounding.singleLine && inversion === 2) return { inversion: 0, fifths: root };
   return { inversion, fifths: root + tones[inversion] };
 }
 
 /** Chord facts from the spans of the search. `pinnedAt` gives the numeral that the instructor set there, as written. */
-export function chordFacts(texture: Texture, spans: HarmonySpan[], pinnedAt: (start: number, end: number) => string | null): ChordFact[] {
-  const facts = spans.map((span) => chordFact(texture, span, pinnedAt));
+export function chordFacts(
+  sounding: SoundingScore,
+  spans: HarmonySpan[],
+  pinnedAt: (start: number, end: number) => string | null
+): ChordFact[] {
+  const facts = spans.map((span) => chordFact(sounding, span, pinnedAt));
   markCadentialSixFours(facts, spans);
   return facts;
 }
 
-function chordFact(texture: Texture, span: HarmonySpan, pinnedAt: (start: number, end: number) => string | null): ChordFact {
-  const { slots } = texture;
+function chordFact(sounding: SoundingScore, span: HarmonySpan, pinnedAt: (start: number, end: number) => string | null): ChordFact {
+  const { slots } = sounding;
   const start = slots[span.from].start;
   const end = slots[span.to - 1].end;
-  const { inversion, fifths } = bassOf(texture, span);
+  const { inversion, fifths } = bassOf(sounding, span);
   const root = span.key.tonic + span.type.root;
   const heard = new Set(tonesIn(slots, span.from, span.to).map((t) => fifthsName(t.fifths)));
   const special = span.type.special;
   const fact: ChordFact = {
-    id: factId('chord', fromTicks(texture, start)),
-    start: fromTicks(texture, start),
-    end: fromTicks(texture, end),
+    id: factId('chord', fromTicks(sounding, start)),
+    start: fromTicks(sounding, start),
+    end: fromTicks(sounding, end),
     key: span.key,
     roman: special === 'neapolitan' ? `N${['', '6', '64'][inversion] ?? ''}` : romanOf(span.type, inversion),
     root: fifthsName(root),
@@ -102,7 +106,7 @@ function markCadentialSixFours(facts: ChordFact[], spans: HarmonySpan[]): void {
 
 /** Key areas: runs of chords in one key. */
 export function keyFacts(
-  texture: Texture,
+  sounding: SoundingScore,
   spans: HarmonySpan[],
   chords: ChordFact[],
   pinned: (start: number, end: number) => boolean
@@ -111,15 +115,15 @@ export function keyFacts(
   for (let k = 0; k < spans.length;) {
     let end = k + 1;
     while (end < spans.length && sameKey(spans[end].key, spans[k].key)) end++;
-    const from = texture.slots[spans[k].from].start;
-    const to = texture.slots[spans[end - 1].to - 1].end;
-    const tones = texture.tones.slice(firstFrom(texture.tones, from), firstFrom(texture.tones, to));
+    const from = sounding.slots[spans[k].from].start;
+    const to = sounding.slots[spans[end - 1].to - 1].end;
+    const tones = sounding.tones.slice(firstFrom(sounding.tones, from), firstFrom(sounding.tones, to));
     const { rival, confidence } = keyConfidence(spans[k].key, tones);
     const fact: KeyFact = {
-      id: factId('key', fromTicks(texture, from)),
-      start: fromTicks(texture, from),
-      end: fromTicks(texture, to),
-      last: fromTicks(texture, tones.length ? tones[tones.length - 1].start : from),
+      id: factId('key', fromTicks(sounding, from)),
+      start: fromTicks(sounding, from),
+      end: fromTicks(sounding, to),
+      last: fromTicks(sounding, tones.length ? tones[tones.length - 1].start : from),
       key: spans[k].key,
       name: keyName(spans[k].key),
       confidence,

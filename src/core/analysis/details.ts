@@ -11,7 +11,7 @@ import { rhythmFacts, type RhythmFact } from './rhythm-facts.ts';
 import { findLines, findStreams, type LineFact, type StreamFact } from './streams.ts';
 import type { Comparison } from './structure.ts';
 import { findSuspects, type SuspectFact } from './suspects.ts';
-import type { Tone } from './texture.ts';
+import type { Tone } from './sounding-score.ts';
 
 /** What a closer look finds, on the ground of the facts; worked out when it is asked for and never stored. */
 export interface Details {
@@ -40,23 +40,23 @@ export function bassLine(comparison: Comparison): Tone[] {
  * Everything beyond the facts: roles of notes, harmonic rhythm, groups of phrases, motives, hidden voices and lines, rhythm,
  * suspect notes, gestures. Each kind is looked for when it is asked for: the first page of an edition needs few of them.
  */
-export function details(analysis: Pick<Analysis, 'score' | 'texture' | 'comparison'>, facts: Facts, pins: readonly Pin[] = []): Details {
+export function details(analysis: Pick<Analysis, 'score' | 'sounding' | 'comparison'>, facts: Facts, pins: readonly Pin[] = []): Details {
   const { score } = analysis;
   const dismissed = new Set(pins.flatMap((p) => (p.kind === 'dismiss' ? [p.fact] : [])));
   const roles = pins.flatMap((p) => (p.kind === 'role' ? [p] : []));
   const voices = new Map(pins.flatMap((p) => (p.kind === 'voice' ? [[p.note, p.voice] as const] : [])));
   return lazily<Details>({
-    roles: () => noteRoles(analysis.texture, facts, roles),
+    roles: () => noteRoles(analysis.sounding, facts, roles),
     harmonicRhythm: () => harmonicRhythm(score, facts),
     harmonicRhythmFacts: () => harmonicRhythmFacts(score, facts),
-    groups: () => phraseGroups(score, analysis.texture, facts, analysis.comparison),
+    groups: () => phraseGroups(score, analysis.sounding, facts, analysis.comparison),
     lengths: () => phraseLengths(score, facts),
     hypermeter: () => hypermeter(score, facts),
-    motives: () => findMotives(analysis.texture, facts.phrases).filter((m) => !dismissed.has(m.id)),
-    streams: () => findStreams(analysis.texture, voices),
-    lines: () => findLines(analysis.texture, bassLine(analysis.comparison)),
-    rhythms: () => rhythmFacts(score, analysis.texture, facts.parallels),
-    suspects: () => findSuspects(score, analysis.texture, facts).filter((x) => !dismissed.has(`suspect-${x.note}`)),
-    gestures: () => gestures(score, analysis.texture, facts, analysis.comparison.beats, analysis.comparison.bar)
+    motives: () => findMotives(analysis.sounding, facts.phrases).filter((m) => !dismissed.has(m.id)),
+    streams: () => findStreams(analysis.sounding, voices),
+    lines: () => findLines(analysis.sounding, bassLine(analysis.comparison)),
+    rhythms: () => rhythmFacts(score, analysis.sounding, facts.parallels),
+    suspects: () => findSuspects(score, analysis.sounding, facts).filter((x) => !dismissed.has(`suspect-${x.note}`)),
+    gestures: () => gestures(score, analysis.sounding, facts, analysis.comparison.beats, analysis.comparison.bar)
   });
 }

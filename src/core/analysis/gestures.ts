@@ -5,7 +5,7 @@ import { dynamicStep } from '../style/dynamics.ts';
 import type { Facts } from './facts.ts';
 import { heightOf, type Beat } from './grid.ts';
 import { beatLikeness } from './parallels.ts';
-import { firstFrom, fromTicks, toTicks, type Texture, type Tone } from './texture.ts';
+import { firstFrom, fromTicks, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 
 /** Small shapes and the texture around them (handbook 3.6). */
 export interface GestureFact {
@@ -31,16 +31,16 @@ export interface GestureFact {
 /** Semitones from which a leap is told: more than an octave's half and beyond a sixth. */
 const WIDE_LEAP = 10;
 
-function upbeats(score: Score, texture: Texture, facts: Facts): GestureFact[] {
-  const { melody } = texture;
+function upbeats(score: Score, sounding: SoundingScore, facts: Facts): GestureFact[] {
+  const { melody } = sounding;
   const result: GestureFact[] = [];
   for (const p of facts.phrases) {
-    const k = firstFrom(melody, toTicks(texture, p.start));
+    const k = firstFrom(melody, toTicks(sounding, p.start));
     const first = melody[k];
     if (!first) continue;
-    const bar = texture.measureStarts.find((m) => m > first.start);
+    const bar = sounding.measureStarts.find((m) => m > first.start);
     // An upbeat: the phrase begins in the second half of its bar and leads over the bar line.
-    const own = texture.measureStarts.findLast((m) => m <= first.start) ?? 0;
+    const own = sounding.measureStarts.findLast((m) => m <= first.start) ?? 0;
     const pickup = isPickup(score.measures[first.note.measure]);
     if (bar === undefined || (!pickup && (first.start === own || bar - first.start > (bar - own) / 2))) continue;
     const goal = melody[firstFrom(melody, bar)];
@@ -65,7 +65,7 @@ function levelAt(score: Score, at: number, ticks: (f: Fraction) => number): numb
 }
 
 /** Units of half a bar to four bars that come again at once, twice or three times; softer ones are echoes. */
-function repetitions(score: Score, texture: Texture, beats: readonly Beat[], bar: number): GestureFact[] {
+function repetitions(score: Score, sounding: SoundingScore, beats: readonly Beat[], bar: number): GestureFact[] {
   const result: GestureFact[] = [];
   const alike = (a: number, b: number, length: number): boolean => {
     if (b + length > beats.length) return false;
@@ -77,7 +77,7 @@ function repetitions(score: Score, texture: Texture, beats: readonly Beat[], bar
     }
     return notes >= 3;
   };
-  const ticks = (f: Fraction): number => toTicks(texture, f);
+  const ticks = (f: Fraction): number => toTicks(sounding, f);
   let k = 0;
   while (k < beats.length) {
     let found = 0;
@@ -89,8 +89,8 @@ function repetitions(score: Score, texture: Texture, beats: readonly Beat[], bar
       const count = third ? 3 : 2;
       result.push({
         kind: third ? 'three times' : softer ? 'echo' : 'repeated at once',
-        start: fromTicks(texture, beats[k].start),
-        end: fromTicks(texture, beats[Math.min(beats.length, k + count * length) - 1].end),
+        start: fromTicks(sounding, beats[k].start),
+        end: fromTicks(sounding, beats[Math.min(beats.length, k + count * length) - 1].end),
         measure: beats[k].measure,
         evidence: `${length / bar === 1 ? 'a bar' : `${length / bar} bars`} ${third ? 'three times' : softer ? 'and again, softer' : 'and again'}`
       });
@@ -103,8 +103,8 @@ function repetitions(score: Score, texture: Texture, beats: readonly Beat[], bar
 }
 
 /** Short units of contrasting register or voice that alternate, parted by rests or by staff. */
-function callAndAnswer(texture: Texture): GestureFact[] {
-  const { melody, ticksPerQuarter: beat } = texture;
+function callAndAnswer(sounding: SoundingScore): GestureFact[] {
+  const { melody, ticksPerQuarter: beat } = sounding;
   const units: Tone[][] = [];
   for (const t of melody) {
     const last = units.at(-1)?.at(-1);
@@ -124,7 +124,7 @@ function callAndAnswer(texture: Texture): GestureFact[] {
     result.push({
       kind: 'call and answer',
       start: four[0][0].note.start,
-      end: fromTicks(texture, four[3][four[3].length - 1].end),
+      end: fromTicks(sounding, four[3][four[3].length - 1].end),
       measure: four[0][0].note.measure,
       evidence: `short units alternate between ${high >= 4 ? 'high and low' : 'low and high'}`
     });
@@ -156,12 +156,12 @@ function tuttiSolo(score: Score): GestureFact[] {
 }
 
 /** Bars of a two-staff part in which the lower staff moves in longer, singing values under a repeated accompaniment. */
-function melodyBelow(score: Score, texture: Texture): GestureFact[] {
+function melodyBelow(score: Score, sounding: SoundingScore): GestureFact[] {
   const part = score.parts.find((p) => p.staves === 2);
   if (!part) return [];
   const result: GestureFact[] = [];
   const byBar = new Map<number, Tone[]>();
-  for (const t of texture.tones) {
+  for (const t of sounding.tones) {
     if (t.note.part !== part.index || t.note.grace) continue;
     const bar = byBar.get(t.note.measure);
     if (bar) bar.push(t);
@@ -187,24 +187,24 @@ function melodyBelow(score: Score, texture: Texture): GestureFact[] {
   return result;
 }
 
-function extremes(texture: Texture): GestureFact[] {
-  const { melody } = texture;
+function extremes(sounding: SoundingScore): GestureFact[] {
+  const { melody } = sounding;
   if (melody.length < 4) return [];
   const high = melody.reduce((a, b) => (b.midi > a.midi ? b : a));
   const low = melody.reduce((a, b) => (b.midi < a.midi ? b : a));
   const fact = (kind: 'highest note' | 'lowest note', t: Tone): GestureFact => ({
     kind,
     start: t.note.start,
-    end: fromTicks(texture, t.end),
+    end: fromTicks(sounding, t.end),
     measure: t.note.measure,
     evidence: `${kind} of the line, ${melody.filter((x) => x.midi === t.midi).length === 1 ? 'once' : 'more than once'}`
   });
   return [fact('highest note', high), fact('lowest note', low)];
 }
 
-function leaps(texture: Texture): GestureFact[] {
-  return texture.melody.slice(1).flatMap((t, k): GestureFact[] => {
-    const from = texture.melody[k];
+function leaps(sounding: SoundingScore): GestureFact[] {
+  return sounding.melody.slice(1).flatMap((t, k): GestureFact[] => {
+    const from = sounding.melody[k];
     const wide = Math.abs(t.midi - from.midi) >= WIDE_LEAP && t.start === from.end && t.note.staff === from.note.staff;
     return wide
       ? [
@@ -221,14 +221,14 @@ function leaps(texture: Texture): GestureFact[] {
 }
 
 /** All gestures and facts of texture, in order of time. */
-export function gestures(score: Score, texture: Texture, facts: Facts, beats: readonly Beat[], bar: number): GestureFact[] {
+export function gestures(score: Score, sounding: SoundingScore, facts: Facts, beats: readonly Beat[], bar: number): GestureFact[] {
   return [
-    ...upbeats(score, texture, facts),
-    ...repetitions(score, texture, beats, bar),
-    ...callAndAnswer(texture),
+    ...upbeats(score, sounding, facts),
+    ...repetitions(score, sounding, beats, bar),
+    ...callAndAnswer(sounding),
     ...tuttiSolo(score),
-    ...melodyBelow(score, texture),
-    ...extremes(texture),
-    ...leaps(texture)
+    ...melodyBelow(score, sounding),
+    ...extremes(sounding),
+    ...leaps(sounding)
   ].sort((a, b) => cmp(a.start, b.start) || toNumber(a.end) - toNumber(b.end));
 }

@@ -1,7 +1,7 @@
 import { beatOfMeter } from '../score/meter.ts';
 import { toNumber } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
-import type { Texture, Tone } from './texture.ts';
+import type { SoundingScore, Tone } from './sounding-score.ts';
 
 /** One beat of the piece, as it is compared with others. */
 export interface Beat {
@@ -25,13 +25,13 @@ export interface Beat {
 export const heightOf = (tone: Tone): number => tone.height;
 
 /** The piece as a row of beats; the ground on which repetitions, sequences and parallel places are found. */
-export function beatGrid(score: Score, texture: Texture): Beat[] {
+export function beatGrid(score: Score, sounding: SoundingScore): Beat[] {
   const beats: Beat[] = [];
   score.measures.forEach((measure, k) => {
-    const length = Math.max(1, Math.round(toNumber(beatOfMeter(measure).beat) * texture.ticksPerQuarter));
-    const from = texture.measureStarts[k];
-    const to = texture.measureStarts[k + 1] ?? texture.totalTicks;
-    const full = measure.time?.quarters ? Math.round(toNumber(measure.time.quarters) * texture.ticksPerQuarter) : to - from;
+    const length = Math.max(1, Math.round(toNumber(beatOfMeter(measure).beat) * sounding.ticksPerQuarter));
+    const from = sounding.measureStarts[k];
+    const to = sounding.measureStarts[k + 1] ?? sounding.totalTicks;
+    const full = measure.time?.quarters ? Math.round(toNumber(measure.time.quarters) * sounding.ticksPerQuarter) : to - from;
     const shift = k === 0 && to - from < full ? full - (to - from) : 0;
     for (let t = from - (shift % length); t < to; t += length)
       beats.push({
@@ -46,14 +46,14 @@ export function beatGrid(score: Score, texture: Texture): Beat[] {
         rhythm: 0
       });
   });
-  placeMelody(beats, texture);
-  placeBass(beats, texture);
+  placeMelody(beats, sounding);
+  placeBass(beats, sounding);
   return beats;
 }
 
-function placeMelody(beats: Beat[], texture: Texture): void {
+function placeMelody(beats: Beat[], sounding: SoundingScore): void {
   let first = 0;
-  const { melody } = texture;
+  const { melody } = sounding;
   for (const beat of beats) {
     while (first < melody.length && melody[first].end <= beat.start) first++;
     const length = Math.max(1, beat.end - beat.start);
@@ -69,10 +69,10 @@ function placeMelody(beats: Beat[], texture: Texture): void {
   }
 }
 
-function placeBass(beats: Beat[], texture: Texture): void {
-  if (texture.singleLine) return;
+function placeBass(beats: Beat[], sounding: SoundingScore): void {
+  if (sounding.singleLine) return;
   let first = 0;
-  const tones = texture.tones.filter((t) => !t.note.grace);
+  const tones = sounding.tones.filter((t) => !t.note.grace);
   // Tones are in order of their start; long ones keep the window open.
   const longest = tones.reduce((m, t) => Math.max(m, t.end - t.start), 0);
   for (const beat of beats) {

@@ -1,7 +1,7 @@
 import { HARMONY } from '../style/harmony-weights.ts';
 import { basslines, emissions, harmonySpace, keysAt, type HarmonySpace } from './harmony-space.ts';
 import { keySignature, profileWeight, sameKey, type Key } from './keys.ts';
-import type { Slot, Texture, Tone } from './texture.ts';
+import type { Slot, SoundingScore, Tone } from './sounding-score.ts';
 import { PROGRESSION_SPREAD, QUALITIES, TONES, type ChordType, type Quality } from './vocabulary.ts';
 
 /** What the teacher has settled: it binds the search. Slot ranges are half open. */
@@ -33,21 +33,21 @@ interface Window {
 const IMPOSSIBLE = -1e9;
 
 /** Everything about a texture that the search needs and that no correction changes. */
-export interface HarmonyGround {
-  texture: Texture;
+export interface HarmonyLattice {
+  sounding: SoundingScore;
   signatures: readonly number[];
   basses: (Tone | null)[];
   heard: Set<number>[];
   firstDownbeat: number;
 }
 
-export function harmonyGround(texture: Texture, signatures: readonly number[]): HarmonyGround {
+export function harmonyLattice(sounding: SoundingScore, signatures: readonly number[]): HarmonyLattice {
   return {
-    texture,
+    sounding,
     signatures,
-    basses: basslines(texture),
-    heard: soundingByMeasure(texture.slots),
-    firstDownbeat: texture.slots.findIndex((slot) => slot.level === 3 && slot.tones.length > 0)
+    basses: basslines(sounding),
+    heard: soundingByMeasure(sounding.slots),
+    firstDownbeat: sounding.slots.findIndex((slot) => slot.level === 3 && slot.tones.length > 0)
   };
 }
 
@@ -61,11 +61,11 @@ function soundingByMeasure(slots: readonly Slot[]): Set<number>[] {
   return heard;
 }
 
-const slotBeats = (texture: Texture, slot: Slot): number => (slot.end - slot.start) / texture.ticksPerQuarter;
+const slotBeats = (sounding: SoundingScore, slot: Slot): number => (slot.end - slot.start) / sounding.ticksPerQuarter;
 
 /** A searched piece: its best path and the spans that the path makes. */
 export interface HarmonyResult {
-  ground: HarmonyGround;
+  playable: HarmonyLattice;
   space: HarmonySpace;
   path: Int16Array;
   spans: HarmonySpan[];
@@ -75,16 +75,16 @@ export interface HarmonyResult {
  * Keys and chords in one search: the best path through (key, chord) pairs over the slots, where notes
  * reward chords and keys, and changes cost by metrical place, by progression and by distance of keys.
  */
-export function searchHarmony(ground: HarmonyGround, pins: HarmonyPins = { keys: [], chords: [] }): HarmonyResult {
+export function searchHarmony(playable: HarmonyLattice, pins: HarmonyPins = { keys: [], chords: [] }): HarmonyResult {
   const space = harmonySpace(
-    ground.texture,
-    ground.signatures,
+    playable.sounding,
+    playable.signatures,
     pins.keys.map((p) => p.key)
   );
-  const count = ground.texture.slots.length;
+  const count = playable.sounding.slots.length;
   const path = new Int16Array(count);
-  const spans = count ? searchWindow(ground, space, pins, { from: 0, to: count, before: null, after: null }, path) : [];
-  return { ground, space, path, spans };
+  const spans = count ? searchWindow(playable, space, pins, { from: 0, to: count, before: null, after: null }, path) : [];
+  return { playable, space, path, spans };
 }
 
 /** Slots around a correction that are searched again; beyond them the old path stands. */
@@ -95,15 +95,15 @@ const REACH_SLOTS = 40;
  * what is settled on either side. The result depends on the corrections alone, not on their order.
  */
 export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyResult {
-  const { ground } = base;
-  const slots = ground.texture.slots.length;
+  const { playable } = base;
+  const slots = playable.sounding.slots.length;
   if (!pins.keys.length && !pins.chords.length) return base;
   const known = pins.keys.every((p) => base.space.keys.some((k) => sameKey(k, p.key)));
   const space = known
     ? base.space
     : harmonySpace(
-        ground.texture,
-        ground.signatures,
+        playable.sounding,
+        playable.signatures,
         pins.keys.map((p) => p.key)
       );
   const path = base.path.slice();
@@ -116,11 +116,11 @@ export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyR
       before: range.from > 0 ? path[range.from - 1] : null,
       after: range.to < slots ? path[range.to] : null
     };
-    spans.push(...searchWindow(ground, space, pins, window, path));
+    spans.push(...searchWindow(playable, space, pins, window, path));
     done = range.to;
   }
   for (const span of base.spans) if (span.from >= done) spans.push(span);
-  return { ground, space, path, spans: joinEqual(spans) };
+  return { playable, space, path, spans: joinEqual(spans) };
 }
 
 /** Ranges around the corrections, widened to whole spans and joined where they touch. */
@@ -150,14 +150,14 @@ function joinEqual(spans: HarmonySpan[]): HarmonySpan[] {
 }
 
 /** Searches one window, writes its states into the path and returns its spans. */
-function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyPins, window: Window, path: Int16Array): HarmonySpan[] {
-  const { texture, basses, heard, firstDownbeat } = ground;
-  const { slots } = texture;
+function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: HarmonyPins, window: Window, path: Int16Array): HarmonySpan[] {
+  const { sounding, basses, heard, firstDownbeat } = playable;
+  const { slots } = sounding;
   const { keys, types, tables, offsets, states, chords, chordOf, keyCost, stay, entry } = space;
   const count = window.to - window.from;
   const keyPins = pins.keys.map((p) => ({ ...p, k: keys.findIndex((key) => sameKey(key, p.key)) }));
   const chordPins = pins.chords.map((p) => ({ ...p, mask: maskOf(space, p.matches) }));
-  const lineFactor = texture.singleLine ? HARMONY.changeInLine : 1;
+  const lineFactor = sounding.singleLine ? HARMONY.changeInLine : 1;
   const change = [HARMONY.change.weak, HARMONY.change.beat, HARMONY.change.strong, HARMONY.change.bar];
   /** What a state loses per beat in this bar, because a note that it rests on does not sound there. */
   const lacking = new Float64Array(states);
@@ -180,8 +180,8 @@ function searchWindow(ground: HarmonyGround, space: HarmonySpace, pins: HarmonyP
     const row = s - window.from;
     const pointers = back.subarray(row * states, (row + 1) * states);
     const fit = fits.subarray(row * chords.length, (row + 1) * chords.length);
-    const beats = slotBeats(texture, slot);
-    if (slot.tones.length) emissions(slot, basses[s], chords, fit, !texture.singleLine);
+    const beats = slotBeats(sounding, slot);
+    if (slot.tones.length) emissions(slot, basses[s], chords, fit, !sounding.singleLine);
     beatsOf.push(beats);
     if (slot.measure !== believedMeasure) {
       believedMeasure = slot.measure;

@@ -1,7 +1,7 @@
 import { fifthsPc } from '../score/pitch.ts';
 import { HARMONY } from '../style/harmony-weights.ts';
 import { keyDistance, keysNear, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
-import type { Slot, Texture, Tone } from './texture.ts';
+import type { Slot, SoundingScore, Tone } from './sounding-score.ts';
 import { chromaticTones, PROGRESSIONS, QUALITIES, TONES, VOCABULARY, type ChordType } from './vocabulary.ts';
 
 /** Windows of about two bars vote for keys; a key is tried near the windows in which it was among the best. */
@@ -44,8 +44,8 @@ const windowOf = (slot: number): number => Math.floor(slot / (WINDOW_SLOTS / 2))
 export const keysAt = (space: HarmonySpace, slot: number): Uint8Array => space.near[Math.min(windowOf(slot), space.near.length - 1)];
 
 /** How well each key near the signatures fits each window, best first. */
-function windowVotes(texture: Texture, keys: readonly Key[]): Key[][] {
-  const { slots } = texture;
+function windowVotes(sounding: SoundingScore, keys: readonly Key[]): Key[][] {
+  const { slots } = sounding;
   const votes: Key[][] = [];
   for (let s = 0; s < slots.length || votes.length === 0; s += WINDOW_SLOTS / 2) {
     const amounts = new Map<number, number>();
@@ -62,9 +62,9 @@ function windowVotes(texture: Texture, keys: readonly Key[]): Key[][] {
 }
 
 /** Signatures printed in the piece bound the keys that are tried; pinned keys come last, so that they never move the others. */
-export function harmonySpace(texture: Texture, signatures: readonly number[], pinned: readonly Key[]): HarmonySpace {
+export function harmonySpace(sounding: SoundingScore, signatures: readonly number[], pinned: readonly Key[]): HarmonySpace {
   const nearby = keysNear(signatures, 5).filter((k) => Math.abs(keySignature(k)) <= 9);
-  const votes = windowVotes(texture, nearby);
+  const votes = windowVotes(sounding, nearby);
   const totals = new Map<Key, number>();
   for (const window of votes)
     window.slice(0, KEYS_A_WINDOW).forEach((key, rank) => totals.set(key, (totals.get(key) ?? 0) + KEYS_A_WINDOW - rank));
@@ -81,10 +81,10 @@ export function harmonySpace(texture: Texture, signatures: readonly number[], pi
     });
     return tried;
   });
-  return { ...statesOf(texture, keys), home: new Set(signatures.slice(0, 1)), near };
+  return { ...statesOf(sounding, keys), home: new Set(signatures.slice(0, 1)), near };
 }
 
-function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'near'> {
+function statesOf(sounding: SoundingScore, keys: Key[]): Omit<HarmonySpace, 'home' | 'near'> {
   const types = keys.map((k) => (k.minor ? VOCABULARY.minor : VOCABULARY.major));
   const offsets: number[] = [];
   let states = 0;
@@ -116,7 +116,7 @@ function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'n
       chordOf[state] = index;
       keyOfState[state] = k;
       isTonic[state] = type.role === 'tonic' ? 1 : 0;
-      const plainSeventh = texture.singleLine && ['maj7', 'min7', 'hdim7'].includes(type.quality);
+      const plainSeventh = sounding.singleLine && ['maj7', 'min7', 'hdim7'].includes(type.quality);
       stay[state] = (type.role === 'tonic' ? HARMONY.tonicPerBeat : 0) - (plainSeventh ? HARMONY.seventhInLinePerBeat : 0);
       entry[state] = plainSeventh ? HARMONY.seventhInLine : 0;
       chromatic.push(chromaticTones(type, key.minor).map((f) => key.tonic + f));
@@ -124,7 +124,7 @@ function statesOf(texture: Texture, keys: Key[]): Omit<HarmonySpace, 'home' | 'n
       seventh.push(top === undefined || type.role === 'colour' ? null : root + top);
     })
   );
-  const inLine = texture.singleLine ? HARMONY.keyChangeInLine : 1;
+  const inLine = sounding.singleLine ? HARMONY.keyChangeInLine : 1;
   return {
     keys,
     types,
@@ -204,10 +204,10 @@ export function emissions(slot: Slot, bass: Tone | null, chords: HarmonySpace['c
  * The bass as it is understood: a low note struck on a beat goes on counting under the notes above it (a
  * broken chord, a waltz bass) until a strong beat or until something moves in its own region.
  */
-export function basslines(texture: Texture): (Tone | null)[] {
-  if (texture.singleLine) return texture.slots.map(() => null);
+export function basslines(sounding: SoundingScore): (Tone | null)[] {
+  if (sounding.singleLine) return sounding.slots.map(() => null);
   let held: Tone | null = null;
-  return texture.slots.map((slot) => {
+  return sounding.slots.map((slot) => {
     let lowest: Tone | null = null;
     for (const tone of slot.tones) if (!lowest || tone.midi < lowest.midi) lowest = tone;
     if (!lowest) {

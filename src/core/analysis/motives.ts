@@ -1,7 +1,7 @@
 import { cmp, type Fraction } from '../score/fraction.ts';
 import type { PhraseFact } from './facts.ts';
 import { heightOf } from './grid.ts';
-import { fromTicks, levelAt, slotAt, toTicks, type Texture, type Tone } from './texture.ts';
+import { fromTicks, levelAt, slotAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 
 /** What happened to a motive at a place (handbook 3.4). */
 export type Transformation =
@@ -41,14 +41,14 @@ const equal = (a: readonly number[], b: readonly number[]): boolean => a.length 
 const scaled = (a: readonly number[], b: readonly number[], factor: number): boolean => a.every((x, k) => b[k] === x * factor);
 
 /** Place in the bar as ticks back from its end, so that upbeats compare. */
-function placeInBar(texture: Texture, ticks: number): number {
-  const slot = slotAt(texture, ticks);
-  return slot ? ticks - texture.measureStarts[slot.measure] : 0;
+function placeInBar(sounding: SoundingScore, ticks: number): number {
+  const slot = slotAt(sounding, ticks);
+  return slot ? ticks - sounding.measureStarts[slot.measure] : 0;
 }
 
 /** How the notes from an index stand to a pattern; null when they are something else. */
 function compareAt(
-  texture: Texture,
+  sounding: SoundingScore,
   pattern: Pattern,
   line: readonly Tone[],
   index: number
@@ -71,24 +71,24 @@ function compareAt(
     found.push('inverted');
     if (!sameRhythm) found.push(scaled(pattern.gaps, own.gaps, 2) ? 'augmented' : 'diminished');
   } else return null;
-  if (sameRhythm && placeInBar(texture, tones[0].start) !== placeInBar(texture, pattern.tones[0].start)) {
+  if (sameRhythm && placeInBar(sounding, tones[0].start) !== placeInBar(sounding, pattern.tones[0].start)) {
     // Its accented note now stands elsewhere in the bar: a trap for the player.
-    if (levelAt(texture, tones[0].start) !== levelAt(texture, pattern.tones[0].start)) found.push('moved to another beat');
+    if (levelAt(sounding, tones[0].start) !== levelAt(sounding, pattern.tones[0].start)) found.push('moved to another beat');
   }
   return { transformations: found, steps };
 }
 
 /** Every place in the lines at which a pattern occurs, as it is or transformed, without overlaps. */
-function occurrencesOf(texture: Texture, pattern: Pattern, lines: readonly (readonly Tone[])[]): MotiveOccurrence[] {
+function occurrencesOf(sounding: SoundingScore, pattern: Pattern, lines: readonly (readonly Tone[])[]): MotiveOccurrence[] {
   const result: MotiveOccurrence[] = [];
   for (const line of lines) {
     for (let k = 0; k + pattern.tones.length <= line.length; k++) {
-      const found = compareAt(texture, pattern, line, k);
+      const found = compareAt(sounding, pattern, line, k);
       if (!found) continue;
       const tones = line.slice(k, k + pattern.tones.length);
       result.push({
-        start: fromTicks(texture, tones[0].start),
-        end: fromTicks(texture, tones[tones.length - 1].end),
+        start: fromTicks(sounding, tones[0].start),
+        end: fromTicks(sounding, tones[tones.length - 1].end),
         notes: tones.map((t) => t.note.id),
         ...found
       });
@@ -99,9 +99,9 @@ function occurrencesOf(texture: Texture, pattern: Pattern, lines: readonly (read
 }
 
 /** The voices of a texture as lines; grace notes left out, of chords the top notes. */
-export function voiceLines(texture: Texture): Tone[][] {
+export function voiceLines(sounding: SoundingScore): Tone[][] {
   const lines = new Map<string, Tone[]>();
-  for (const t of texture.tones) {
+  for (const t of sounding.tones) {
     if (t.note.grace) continue;
     const key = `${t.note.part}|${t.note.staff}|${t.note.voice}`;
     const line = lines.get(key) ?? [];
@@ -119,14 +119,14 @@ export function voiceLines(texture: Texture): Tone[][] {
  * diminished or moved to another beat. The notes' own place comes along.
  * @returns an empty list when fewer than three notes are given or they do not stand in one line in a row
  */
-export function findLike(texture: Texture, noteIds: readonly string[]): MotiveOccurrence[] {
+export function findLike(sounding: SoundingScore, noteIds: readonly string[]): MotiveOccurrence[] {
   const wanted = new Set(noteIds);
-  for (const line of voiceLines(texture)) {
+  for (const line of voiceLines(sounding)) {
     const from = line.findIndex((t) => wanted.has(t.note.id));
     if (from < 0) continue;
     const tones = line.slice(from).filter((t) => wanted.has(t.note.id));
     if (tones.length < 3) continue;
-    return occurrencesOf(texture, patternOf(tones), voiceLines(texture));
+    return occurrencesOf(sounding, patternOf(tones), voiceLines(sounding));
   }
   return [];
 }
@@ -146,18 +146,18 @@ function isCharacteristic(p: Pattern): boolean {
  * three times; the longest and commonest first. `begun early` marks an entry whose place comes before the phrase
  * that it opens elsewhere.
  */
-export function findMotives(texture: Texture, phrases: readonly PhraseFact[]): MotiveFact[] {
-  const lines = voiceLines(texture);
-  const starts = new Set(phrases.map((p) => toTicks(texture, p.start)));
+export function findMotives(sounding: SoundingScore, phrases: readonly PhraseFact[]): MotiveFact[] {
+  const lines = voiceLines(sounding);
+  const starts = new Set(phrases.map((p) => toTicks(sounding, p.start)));
   const table = new Map<string, { pattern: Pattern; count: number; opens: number }>();
   for (const line of lines) {
     for (let size = SIZE.least; size <= SIZE.most; size++) {
       const lastAt = new Map<string, number>();
       for (let k = 0; k + size <= line.length; k++) {
         const tones = line.slice(k, k + size);
-        if (tones.some((t, i) => i > 0 && t.start - tones[i - 1].end > texture.ticksPerQuarter)) continue;
+        if (tones.some((t, i) => i > 0 && t.start - tones[i - 1].end > sounding.ticksPerQuarter)) continue;
         const opens = starts.has(tones[0].start);
-        if (!opens && levelAt(texture, tones[0].start) < 1) continue;
+        if (!opens && levelAt(sounding, tones[0].start) < 1) continue;
         const pattern = patternOf(tones);
         if (!isCharacteristic(pattern)) continue;
         const key = `${pattern.moves.join()}|${pattern.gaps.join()}`;
@@ -181,12 +181,12 @@ export function findMotives(texture: Texture, phrases: readonly PhraseFact[]): M
     // A part of a motive that is already told is no motive of its own.
     const ids = pattern.tones.map((t) => t.note.id);
     if (ids.filter((id) => used.has(id)).length > ids.length / 3) continue;
-    const occurrences = occurrencesOf(texture, pattern, lines);
+    const occurrences = occurrencesOf(sounding, pattern, lines);
     if (occurrences.filter((o) => o.notes.some((id) => used.has(id))).length > occurrences.length / 2) continue;
     for (const o of occurrences) {
       for (const id of o.notes) used.add(id);
-      const at = toTicks(texture, o.start);
-      const next = [...starts].find((s) => s > at && s - at < 2 * texture.ticksPerQuarter);
+      const at = toTicks(sounding, o.start);
+      const next = [...starts].find((s) => s > at && s - at < 2 * sounding.ticksPerQuarter);
       if (opens && next !== undefined && !starts.has(at)) o.transformations.push('begun early');
     }
     motives.push({

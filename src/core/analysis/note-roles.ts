@@ -3,7 +3,7 @@ import type { ChordFact, Facts } from './facts.ts';
 import { heightOf } from './grid.ts';
 import { parseKey } from './keys.ts';
 import type { NoteRole } from './roles.ts';
-import { levelAt, toTicks, type Texture, type Tone } from './texture.ts';
+import { levelAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 import { TONES } from './vocabulary.ts';
 
 export interface RoleFact {
@@ -31,10 +31,10 @@ class ChordWalk {
   private readonly pcs: Set<number>[];
 
   constructor(
-    texture: Texture,
+    sounding: SoundingScore,
     private readonly chords: readonly ChordFact[]
   ) {
-    this.starts = chords.map((c) => toTicks(texture, c.start));
+    this.starts = chords.map((c) => toTicks(sounding, c.start));
     this.pcs = chords.map((c) => {
       // A cadential six-four stands as the dominant's ornament; its own notes still are the chord that sounds.
       const root = c.cadential ? c.key.tonic : (parseKey(`${c.root} major`)?.tonic ?? 0);
@@ -75,15 +75,15 @@ function foreignRole(tone: Tone, onBeat: boolean, nextInChord: boolean, heldOver
 }
 
 /** Roles and ranks of all notes; grace notes are ornaments. */
-export function noteRoles(texture: Texture, facts: Facts, pins: readonly RolePin[] = []): RoleFact[] {
-  const walk = new ChordWalk(texture, facts.chords);
+export function noteRoles(sounding: SoundingScore, facts: Facts, pins: readonly RolePin[] = []): RoleFact[] {
+  const walk = new ChordWalk(sounding, facts.chords);
   const pinned = new Map(pins.map((p) => [p.note, p.role]));
-  const beat = texture.ticksPerQuarter;
-  return texture.tones.map((tone): RoleFact => {
+  const beat = sounding.ticksPerQuarter;
+  return sounding.tones.map((tone): RoleFact => {
     const here = walk.at(tone.start);
     const set = pinned.get(tone.note.id);
     if (tone.note.grace) return { note: tone.note.id, role: 'ornament', rank: 'connecting', level: 0, chord: here?.chord.id ?? null };
-    const level = levelAt(texture, tone.start);
+    const level = levelAt(sounding, tone.start);
     const isMember = here ? here.pcs.has(pc(tone)) : true;
     // A note held over into a chord that it does not belong to is heard as that chord's suspension.
     const later = walk.at(Math.max(tone.start, tone.end - 1));

@@ -4,7 +4,7 @@ import type { CadenceFact, Facts, PhraseFact } from './facts.ts';
 import { beatIndexAt } from './grid.ts';
 import { beatLikeness } from './parallels.ts';
 import type { Comparison } from './structure.ts';
-import { toTicks, type Texture } from './texture.ts';
+import { toTicks, type SoundingScore } from './sounding-score.ts';
 
 /** Phrases in larger and smaller units (handbook 3.1; period and sentence after Caplin 1998). */
 export interface PhraseGroupFact {
@@ -47,9 +47,9 @@ export function phraseLengths(score: Score, facts: Facts): PhraseLength[] {
 const WEIGHT: Record<CadenceFact['type'], number> = { PAC: 4, IAC: 3, PC: 2.5, DC: 1.5, HC: 1, EC: 0.5 };
 
 /** True when two moments begin alike for a bar and a half. */
-function beginsAlike(texture: Texture, { beats, bar }: Comparison, a: Fraction, b: Fraction): boolean {
-  const i = beatIndexAt(beats, toTicks(texture, a));
-  const j = beatIndexAt(beats, toTicks(texture, b));
+function beginsAlike(sounding: SoundingScore, { beats, bar }: Comparison, a: Fraction, b: Fraction): boolean {
+  const i = beatIndexAt(beats, toTicks(sounding, a));
+  const j = beatIndexAt(beats, toTicks(sounding, b));
   let sum = 0;
   let count = 0;
   for (let k = 0; k < Math.max(3, Math.ceil(1.5 * bar)) && j + k < beats.length; k++) {
@@ -62,7 +62,7 @@ function beginsAlike(texture: Texture, { beats, bar }: Comparison, a: Fraction, 
 }
 
 /** Periods (a weaker close answered by a stronger one after the same beginning), sentences, and halves of phrases. */
-export function phraseGroups(score: Score, texture: Texture, facts: Facts, comparison: Comparison): PhraseGroupFact[] {
+export function phraseGroups(score: Score, sounding: SoundingScore, facts: Facts, comparison: Comparison): PhraseGroupFact[] {
   const cadence = (p: PhraseFact): CadenceFact | null => facts.cadences.find((c) => c.id === p.cadence) ?? null;
   const bar = usualBar(score);
   const result: PhraseGroupFact[] = [];
@@ -70,7 +70,7 @@ export function phraseGroups(score: Score, texture: Texture, facts: Facts, compa
     const [a, b] = [facts.phrases[k], facts.phrases[k + 1]];
     const [x, y] = [cadence(a), cadence(b)];
     if (!x || !y || WEIGHT[y.type] <= WEIGHT[x.type]) continue;
-    const alike = beginsAlike(texture, comparison, a.start, b.start);
+    const alike = beginsAlike(sounding, comparison, a.start, b.start);
     const even = Math.abs(toNumber(sub(a.end, a.start)) - toNumber(sub(b.end, b.start))) < bar;
     if (!even) continue;
     result.push({
@@ -87,7 +87,7 @@ export function phraseGroups(score: Score, texture: Texture, facts: Facts, compa
     // Basic idea, its repetition at any pitch, and a continuation as long as both: 1 + 1 + 2 or 2 + 2 + 4.
     for (const idea of [1, 2]) {
       if (bars < 4 * idea - 0.5 || bars > 4 * idea + 1) continue;
-      const pair = comparisonPair(texture, comparison, p, idea);
+      const pair = comparisonPair(sounding, comparison, p, idea);
       if (pair) {
         result.push({
           kind: 'sentence',
@@ -104,8 +104,8 @@ export function phraseGroups(score: Score, texture: Texture, facts: Facts, compa
 }
 
 /** The repetition of a phrase's first idea, at any pitch; null where it goes on otherwise. */
-function comparisonPair(texture: Texture, { beats, bar }: Comparison, p: PhraseFact, idea: number): { steps: number } | null {
-  const from = beatIndexAt(beats, toTicks(texture, p.start));
+function comparisonPair(sounding: SoundingScore, { beats, bar }: Comparison, p: PhraseFact, idea: number): { steps: number } | null {
+  const from = beatIndexAt(beats, toTicks(sounding, p.start));
   const length = idea * bar;
   // An idea needs some notes to be one.
   if (beats.slice(from, from + length).reduce((sum, b) => sum + b.entries.length, 0) < 3) return null;

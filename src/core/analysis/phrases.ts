@@ -4,7 +4,7 @@ import { BOUNDARY } from '../style/form-weights.ts';
 import { sectionEnds, usualInterval, type CadenceCandidate } from './cadences.ts';
 import { factId, type PhraseFact } from './facts.ts';
 import type { Pin } from './pins.ts';
-import { firstFrom, fromTicks, slotAt, toTicks, type Texture, type Tone } from './texture.ts';
+import { firstFrom, fromTicks, slotAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 
 interface Boundary {
   /** Index in the melody of the first note of what would be the next phrase. */
@@ -55,37 +55,37 @@ const rhythmFrom = (melody: Tone[], index: number, count: number): number[] => {
 };
 
 /** Moments at which a note of any voice bears a fermata, a breath mark or a caesura. */
-function pauses(score: Score, texture: Texture): Set<number> {
+function pauses(score: Score, sounding: SoundingScore): Set<number> {
   const moments = new Set<number>();
   for (const n of score.notes)
     if (n.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark' || m.name === 'caesura'))
-      moments.add(toTicks(texture, n.start));
+      moments.add(toTicks(sounding, n.start));
   return moments;
 }
 
 /** What the notes alone say of each joint of the line; depends on no chord and no correction. */
-export interface PhraseGround {
+export interface JointEvidence {
   /** By index of the melody note after the joint. */
   joints: { strength: number; evidence: string[]; forced: boolean }[];
   bar: number;
 }
 
 /** Looks once at every joint of the highest line: rests, long notes, slurs, pauses, the page's own divisions. */
-export function phraseGround(score: Score, texture: Texture): PhraseGround {
-  const { melody } = texture;
-  const ground: PhraseGround = { joints: [], bar: usualBar(score) * texture.ticksPerQuarter };
-  if (melody.length === 0) return ground;
+export function jointEvidence(score: Score, sounding: SoundingScore): JointEvidence {
+  const { melody } = sounding;
+  const playable: JointEvidence = { joints: [], bar: usualBar(score) * sounding.ticksPerQuarter };
+  if (melody.length === 0) return playable;
   const B = BOUNDARY;
-  const beat = texture.ticksPerQuarter;
-  const usual = usualInterval(texture);
+  const beat = sounding.ticksPerQuarter;
+  const usual = usualInterval(sounding);
   const local = localChange(melody);
   const inside = insideSlurs(score, melody);
-  const ends = new Set(sectionEnds(score, texture));
+  const ends = new Set(sectionEnds(score, sounding));
   const slurEnds = new Set(score.slurs.filter((s) => s.kind === 'slur').map((s) => s.to));
-  const held = pauses(score, texture);
+  const held = pauses(score, sounding);
   const opening = rhythmFrom(melody, 0, 5);
   const openingVaries = new Set(opening).size > 1;
-  const firstPlace = placeInBar(texture, melody[0].start);
+  const firstPlace = placeInBar(sounding, melody[0].start);
   for (let i = 1; i < melody.length; i++) {
     const before = melody[i - 1];
     const tone = melody[i];
@@ -107,9 +107,9 @@ export function phraseGround(score: Score, texture: Texture): PhraseGround {
       strength += B.fermataOrBreath;
       evidence.push('a fermata or breath');
     }
-    const slot = slotAt(texture, tone.start);
+    const slot = slotAt(sounding, tone.start);
     if (slot?.level === 3 && slot.start === tone.start) strength += B.onBar;
-    if (Math.abs(placeInBar(texture, tone.start) - firstPlace) < 1) strength += B.samePlaceInBar;
+    if (Math.abs(placeInBar(sounding, tone.start) - firstPlace) < 1) strength += B.samePlaceInBar;
     const rhythm = rhythmFrom(melody, i, 5);
     if (openingVaries && rhythm.length === 5 && rhythm.every((r, k) => r === opening[k])) {
       strength += B.repetition;
@@ -124,22 +124,22 @@ export function phraseGround(score: Score, texture: Texture): PhraseGround {
         evidence.push('a section ends');
       }
     }
-    ground.joints[i] = { strength, evidence, forced };
+    playable.joints[i] = { strength, evidence, forced };
   }
-  return ground;
+  return playable;
 }
 
 /** The joints worth trying: what the notes say, with cadences and the instructor's corrections. */
-function boundaries(texture: Texture, ground: PhraseGround, candidates: CadenceCandidate[], pins: Pin[]): Boundary[] {
-  const { melody } = texture;
+function boundaries(sounding: SoundingScore, playable: JointEvidence, candidates: CadenceCandidate[], pins: Pin[]): Boundary[] {
+  const { melody } = sounding;
   const B = BOUNDARY;
-  const set = new Map(pins.flatMap((p) => (p.kind === 'phrase-start' ? [[toTicks(texture, p.start), p.here] as const] : [])));
+  const set = new Map(pins.flatMap((p) => (p.kind === 'phrase-start' ? [[toTicks(sounding, p.start), p.here] as const] : [])));
   const result: Boundary[] = [];
   let cadence = 0;
   for (let i = 1; i < melody.length; i++) {
     const before = melody[i - 1];
     const tone = melody[i];
-    let { strength, evidence, forced } = ground.joints[i];
+    let { strength, evidence, forced } = playable.joints[i];
     while (cadence + 1 < candidates.length && candidates[cadence + 1].at <= before.start) cadence++;
     for (const c of [candidates[cadence], candidates[cadence + 1]]) {
       if (!c || c.at > before.start || c.until < before.start || tone.start <= c.at) continue;
@@ -163,10 +163,10 @@ function boundaries(texture: Texture, ground: PhraseGround, candidates: CadenceC
   return result;
 }
 
-function placeInBar(texture: Texture, ticks: number): number {
-  const slot = slotAt(texture, ticks);
+function placeInBar(sounding: SoundingScore, ticks: number): number {
+  const slot = slotAt(sounding, ticks);
   if (!slot) return 0;
-  const end = texture.measureStarts[slot.measure + 1] ?? texture.totalTicks;
+  const end = sounding.measureStarts[slot.measure + 1] ?? sounding.totalTicks;
   // Counted back from the bar's end, so that a short first bar compares with the upbeats after it.
   return end - ticks;
 }
@@ -175,18 +175,18 @@ function placeInBar(texture: Texture, ticks: number): number {
  * Phrases of the highest line: the division that earns most from the signs at its joints, less a price
  * for each joint and for unusual lengths. A shortest path over the possible joints.
  */
-export function findPhrases(texture: Texture, ground: PhraseGround, candidates: CadenceCandidate[], pins: Pin[]): PhraseFact[] {
-  const { melody } = texture;
+export function findPhrases(sounding: SoundingScore, playable: JointEvidence, candidates: CadenceCandidate[], pins: Pin[]): PhraseFact[] {
+  const { melody } = sounding;
   if (melody.length === 0) return [];
-  const joints = boundaries(texture, ground, candidates, pins);
+  const joints = boundaries(sounding, playable, candidates, pins);
   const B = BOUNDARY;
-  const { bar } = ground;
+  const { bar } = playable;
   const nodes: Boundary[] = [
     { index: 0, strength: 0, evidence: [], forced: false, closed: true },
     ...joints,
     { index: melody.length, strength: 0, evidence: ['the end'], forced: false, closed: true }
   ];
-  const startOf = (node: Boundary): number => melody[node.index]?.start ?? texture.totalTicks;
+  const startOf = (node: Boundary): number => melody[node.index]?.start ?? sounding.totalTicks;
   const best = new Array<number>(nodes.length).fill(-Infinity);
   const from = new Array<number>(nodes.length).fill(0);
   best[0] = 0;
@@ -222,10 +222,10 @@ export function findPhrases(texture: Texture, ground: PhraseGround, candidates: 
     const first = melody[nodes[open].index];
     const last = melody[nodes[k].index - 1];
     phrases.push({
-      id: factId('phrase', fromTicks(texture, first.start)),
-      start: fromTicks(texture, first.start),
-      end: fromTicks(texture, nodes[k].index < melody.length ? melody[nodes[k].index].start : texture.totalTicks),
-      last: fromTicks(texture, last.start),
+      id: factId('phrase', fromTicks(sounding, first.start)),
+      start: fromTicks(sounding, first.start),
+      end: fromTicks(sounding, nodes[k].index < melody.length ? melody[nodes[k].index].start : sounding.totalTicks),
+      last: fromTicks(sounding, last.start),
       confidence: nodes[k].index === melody.length ? 0.95 : Math.round(100 / (1 + Math.exp(-(nodes[k].strength - B.price)))) / 100,
       evidence: nodes[k].evidence.join('; ') || 'the usual length'
     });

@@ -1,8 +1,8 @@
 import { cmp, toNumber, type Fraction } from '../score/fraction.ts';
 import { groupingOf, isAdditive, isSyncopated } from '../score/meter.ts';
 import type { Note, Score } from '../score/model.ts';
-import type { Texture, Tone } from './texture.ts';
-import { fromTicks } from './texture.ts';
+import type { SoundingScore, Tone } from './sounding-score.ts';
+import { fromTicks } from './sounding-score.ts';
 import type { ParallelFact } from './facts.ts';
 
 /** Where rhythm and meter pull apart, or the notes themselves slow or quicken (handbook 1.5, 3.4, 7.5). */
@@ -17,25 +17,25 @@ export interface RhythmFact {
 /** Values that must follow each other, each longer (or shorter) than the one before. */
 const GRADES = 3;
 
-function syncopations(score: Score, texture: Texture): RhythmFact[] {
-  return texture.melody
+function syncopations(score: Score, sounding: SoundingScore): RhythmFact[] {
+  return sounding.melody
     .filter(
-      (t) => !t.note.timeModification && isSyncopated(score.measures[t.note.measure], t.note.onset, fromTicks(texture, t.end - t.start))
+      (t) => !t.note.timeModification && isSyncopated(score.measures[t.note.measure], t.note.onset, fromTicks(sounding, t.end - t.start))
     )
     .map((t) => ({
       kind: 'syncopation' as const,
       start: t.note.start,
-      end: fromTicks(texture, t.end),
+      end: fromTicks(sounding, t.end),
       measure: t.note.measure,
       evidence: 'begins on a weak place and is held over a stronger one'
     }));
 }
 
 /** Two bars of three felt as three of two: entries on the first, third and fifth of six beats, nothing new between. */
-function hemiolas(score: Score, texture: Texture): RhythmFact[] {
+function hemiolas(score: Score, sounding: SoundingScore): RhythmFact[] {
   const result: RhythmFact[] = [];
   const byBar = new Map<number, Tone[]>();
-  for (const t of texture.tones) {
+  for (const t of sounding.tones) {
     if (t.note.grace) continue;
     const list = byBar.get(t.note.measure);
     if (list) list.push(t);
@@ -45,8 +45,8 @@ function hemiolas(score: Score, texture: Texture): RhythmFact[] {
     const [a, b] = [score.measures[k], score.measures[k + 1]];
     const beat = a.time?.text === '3/4' ? 1 : a.time?.text === '3/2' ? 2 : a.time?.text === '3/8' ? 0.5 : 0;
     if (!beat || b.time?.text !== a.time?.text || toNumber(a.length) !== 3 * beat || toNumber(b.length) !== 3 * beat) continue;
-    const unit = beat * texture.ticksPerQuarter;
-    const start = texture.measureStarts[k];
+    const unit = beat * sounding.ticksPerQuarter;
+    const start = sounding.measureStarts[k];
     // Entries by beat of the six, weighed by length, so that a running voice does not hide the grouping.
     const weight = new Array<number>(6).fill(0);
     for (const t of [...(byBar.get(k) ?? []), ...(byBar.get(k + 1) ?? [])]) {
@@ -57,7 +57,7 @@ function hemiolas(score: Score, texture: Texture): RhythmFact[] {
       result.push({
         kind: 'hemiola',
         start: a.start,
-        end: fromTicks(texture, start + 6 * unit),
+        end: fromTicks(sounding, start + 6 * unit),
         measure: k,
         evidence: 'notes of two beats begin on one, three and two of the next bar: three groups of two across two bars'
       });
@@ -101,8 +101,8 @@ function displaced(score: Score, parallels: readonly ParallelFact[]): RhythmFact
 }
 
 /** Groups of equal entries, each longer (slowing) or shorter (quickening) than the last. */
-function gradual(texture: Texture): RhythmFact[] {
-  const { melody } = texture;
+function gradual(sounding: SoundingScore): RhythmFact[] {
+  const { melody } = sounding;
   const groups: { from: number; to: number; gap: number }[] = [];
   for (let k = 0; k + 1 < melody.length; k++) {
     const gap = melody[k + 1].start - melody[k].start;
@@ -124,11 +124,11 @@ function gradual(texture: Texture): RhythmFact[] {
       result.push({
         kind: slow ? 'written-out slowing' : 'written-out quickening',
         start: a.note.start,
-        end: fromTicks(texture, b.end),
+        end: fromTicks(sounding, b.end),
         measure: a.note.measure,
         evidence: `the notes themselves ${slow ? 'slow' : 'quicken'}: ${groups
           .slice(from, k)
-          .map((g) => valueName(g.gap, texture.ticksPerQuarter))
+          .map((g) => valueName(g.gap, sounding.ticksPerQuarter))
           .join(', ')}`
       });
     }
@@ -154,12 +154,12 @@ const valueName = (ticks: number, perQuarter: number): string =>
   VALUES.find(([q]) => Math.abs(q - ticks / perQuarter) < 0.01)?.[1] ?? `${Number((ticks / perQuarter).toFixed(2))} quarters`;
 
 /** All places where meter and rhythm disagree or the notes slow or quicken by themselves, in order of time. */
-export function rhythmFacts(score: Score, texture: Texture, parallels: readonly ParallelFact[]): RhythmFact[] {
+export function rhythmFacts(score: Score, sounding: SoundingScore, parallels: readonly ParallelFact[]): RhythmFact[] {
   return [
-    ...syncopations(score, texture),
-    ...hemiolas(score, texture),
+    ...syncopations(score, sounding),
+    ...hemiolas(score, sounding),
     ...groupings(score),
     ...displaced(score, parallels),
-    ...gradual(texture)
+    ...gradual(sounding)
   ].sort((a, b) => cmp(a.start, b.start));
 }

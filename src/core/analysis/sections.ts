@@ -84,8 +84,10 @@ interface Ground {
 }
 
 /** Nearest phrase start within a bar and a half; the beat itself where there is none. */
-function snap(ground: Ground, beat: number): number {
-  const near = ground.phrases.filter((p) => Math.abs(p - beat) <= 1.5 * ground.bar).sort((a, b) => Math.abs(a - beat) - Math.abs(b - beat));
+function snap(playable: Ground, beat: number): number {
+  const near = playable.phrases
+    .filter((p) => Math.abs(p - beat) <= 1.5 * playable.bar)
+    .sort((a, b) => Math.abs(a - beat) - Math.abs(b - beat));
   return near[0] ?? beat;
 }
 
@@ -93,8 +95,8 @@ function snap(ground: Ground, beat: number): number {
  * Where sections begin: at the page's own divisions; where the piece's opening, or the opening of an earlier
  * section, returns at a phrase; and where such a return ends before other music begins.
  */
-function borders(ground: Ground): number[] {
-  const { beats, pairs, dividers, bar } = ground;
+function borders(playable: Ground): number[] {
+  const { beats, pairs, dividers, bar } = playable;
   const total = beats.length;
   const own = [0, ...dividers.filter((d) => d > 0 && d < total)].sort((a, b) => a - b);
   const result = new Set(own);
@@ -104,7 +106,7 @@ function borders(ground: Ground): number[] {
   const least = 4 * bar;
   const returns = pairs
     .filter((p) => p.steps % 7 === 0 && p.length >= least - bar && p.b - p.a >= least)
-    .map((p) => ({ ...p, a: snap(ground, p.a), b: snap(ground, p.b), fromA: p.a, fromB: p.b }))
+    .map((p) => ({ ...p, a: snap(playable, p.a), b: snap(playable, p.b), fromA: p.a, fromB: p.b }))
     .sort((x, y) => y.length - x.length);
   /** What returns as a whole is one section, whatever is repeated within it. */
   const wholes: { from: number; to: number }[] = [];
@@ -119,14 +121,14 @@ function borders(ground: Ground): number[] {
     if (blockOf(p.a) === inside && own.length > 1 && endOf(p.a) - p.a <= 20 * bar && first < total) continue;
     if (p.b - inside < least - bar || endOf(p.b) - p.b < 2 * bar) continue;
     // Compared where the music itself begins alike; the borders are moved to the phrases.
-    const length = lengthFrom(ground, p.fromA, p.fromB, [...result]);
+    const length = lengthFrom(playable, p.fromA, p.fromB, [...result]);
     if (length < least - bar) continue;
     accept(p.b);
     // Where a return has been told, what comes between it and the opening's own end is other music.
-    const end = snap(ground, p.a + length);
+    const end = snap(playable, p.a + length);
     const next = [...result].sort((x, y) => x - y).find((s) => s > p.a + bar) ?? total;
     if (end - p.a >= least - bar && next - end >= least - bar) accept(end);
-    const after = snap(ground, p.b + (end - p.a));
+    const after = snap(playable, p.b + (end - p.a));
     const following = [...result].sort((x, y) => x - y).find((s) => s > p.b + bar) ?? total;
     if (following - after >= least - bar) accept(after);
     if (p.b - end >= least - bar) wholes.push({ from: p.a, to: end }, { from: p.b, to: after });
@@ -135,8 +137,8 @@ function borders(ground: Ground): number[] {
 }
 
 /** How far the music that returns at `b` goes on like that at `a`, to the next border. */
-function lengthFrom(ground: Ground, a: number, b: number, sorted: readonly number[]): number {
-  const { beats, bar } = ground;
+function lengthFrom(playable: Ground, a: number, b: number, sorted: readonly number[]): number {
+  const { beats, bar } = playable;
   const most = Math.min(b - a, beats.length - b, ...sorted.filter((s) => s > a + bar).map((s) => s - a));
   let last = 0;
   let sum = 0;
@@ -157,10 +159,10 @@ function lengthFrom(ground: Ground, a: number, b: number, sorted: readonly numbe
 }
 
 /** Sections of the piece, lettered in the order in which their music first comes. */
-export function findSections(ground: Ground): BeatSection[] {
-  const { beats } = ground;
+export function findSections(playable: Ground): BeatSection[] {
+  const { beats } = playable;
   if (beats.length === 0) return [];
-  const starts = borders(ground);
+  const starts = borders(playable);
   const ranges = starts.map((from, k) => ({ from, to: starts[k + 1] ?? beats.length }));
   const models: BeatSection[] = [];
   const letters: string[] = [];

@@ -1,6 +1,6 @@
 import { SEQUENCE } from '../style/likeness.ts';
 import { heightOf, type Beat } from './grid.ts';
-import type { Tone } from './texture.ts';
+import type { Tone } from './sounding-score.ts';
 
 /** A model and its copies: half-open range of beats, unit in beats, staff steps from unit to unit. */
 export interface BeatSequence {

@@ -1,6 +1,6 @@
 import { heightOf } from './grid.ts';
 import type { VoiceName } from './roles.ts';
-import { levelAt, type Texture, type Tone } from './texture.ts';
+import { levelAt, type SoundingScore, type Tone } from './sounding-score.ts';
 
 /** A voice that a single line holds, by register and continuity (handbook 3.5). */
 export interface Stream {
@@ -36,8 +36,8 @@ const MEMORY_BEATS = 4;
  * step, a leap opens another voice if it is left by leap too. Stretches without such leaps have one voice and are
  * left out.
  */
-export function findStreams(texture: Texture, pins: ReadonlyMap<string, VoiceName> = new Map()): StreamFact[] {
-  const { melody, ticksPerQuarter } = texture;
+export function findStreams(sounding: SoundingScore, pins: ReadonlyMap<string, VoiceName> = new Map()): StreamFact[] {
+  const { melody, ticksPerQuarter } = sounding;
   const result: StreamFact[] = [];
   for (const [from, to] of leapingStretches(melody, ticksPerQuarter)) {
     const voices: { last: Tone; notes: Tone[] }[] = [];
@@ -158,8 +158,8 @@ function chromaticRuns(tones: readonly Tone[], where: LineFact['where'], gap: nu
  * Scale lines that are hidden in the beats' highest or lowest notes (five steps or more), in the bass, and
  * chromatic lines of four semitones or more anywhere.
  */
-export function findLines(texture: Texture, bass: readonly Tone[]): LineFact[] {
-  const beat = texture.ticksPerQuarter;
+export function findLines(sounding: SoundingScore, bass: readonly Tone[]): LineFact[] {
+  const beat = sounding.ticksPerQuarter;
   const tops: Tone[] = [];
   const bottoms: Tone[] = [];
   let group: Tone[] = [];
@@ -170,8 +170,8 @@ export function findLines(texture: Texture, bass: readonly Tone[]): LineFact[] {
     } else group.forEach((t) => (tops.push(t), bottoms.push(t)));
     group = [];
   };
-  for (const t of texture.melody) {
-    if (levelAt(texture, t.start) >= 1) close();
+  for (const t of sounding.melody) {
+    if (levelAt(sounding, t.start) >= 1) close();
     group.push(t);
   }
   close();
@@ -179,7 +179,7 @@ export function findLines(texture: Texture, bass: readonly Tone[]): LineFact[] {
     ...stepRuns(tops, 5, 'top notes', 2 * beat),
     ...stepRuns(bottoms, 5, 'bottom notes', 2 * beat),
     ...stepRuns(bass, 5, 'bass', 4 * beat),
-    ...chromaticRuns(texture.melody, 'line', 2 * beat),
+    ...chromaticRuns(sounding.melody, 'line', 2 * beat),
     ...chromaticRuns(tops, 'top notes', 2 * beat),
     ...chromaticRuns(bottoms, 'bottom notes', 2 * beat),
     ...chromaticRuns(bass, 'bass', 4 * beat)
@@ -187,7 +187,7 @@ export function findLines(texture: Texture, bass: readonly Tone[]): LineFact[] {
   // A plain scale of the line itself is not hidden; the same notes are told once.
   const told = new Set<string>();
   return lines
-    .filter((l) => l.kind === 'chromatic' || l.where === 'bass' || !isPlain(texture.melody, l))
+    .filter((l) => l.kind === 'chromatic' || l.where === 'bass' || !isPlain(sounding.melody, l))
     .filter((l) => {
       const key = `${l.kind}|${l.notes.join()}`;
       return told.has(key) ? false : told.add(key) !== undefined;

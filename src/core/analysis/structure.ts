@@ -21,7 +21,7 @@ import { parseKey } from './keys.ts';
 import { findPairs, type BeatPair } from './parallels.ts';
 import { findSections, formName, likenessOf, type BeatSection } from './sections.ts';
 import { anchorsOf, findSequences, kindOf, type BeatSequence } from './sequences.ts';
-import { firstFrom, fromTicks, toTicks, type Texture, type Tone } from './texture.ts';
+import { firstFrom, fromTicks, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 
 /**
  * The ground of comparisons: beats, pairs and sequences; depends on the notes alone, not on chords or corrections. Pairs
@@ -34,8 +34,8 @@ export interface Comparison {
   sequences: BeatSequence[];
 }
 
-export function compare(score: Score, texture: Texture): Comparison {
-  const beats = beatGrid(score, texture);
+export function compare(score: Score, sounding: SoundingScore): Comparison {
+  const beats = beatGrid(score, sounding);
   const bar = beatsPerBar(beats);
   return lazily<Comparison>({
     beats: () => beats,
@@ -45,21 +45,21 @@ export function compare(score: Score, texture: Texture): Comparison {
   });
 }
 
-const tonesBetween = (texture: Texture, from: number, to: number): Tone[] =>
-  texture.tones.slice(firstFrom(texture.tones, from), firstFrom(texture.tones, to));
+const tonesBetween = (sounding: SoundingScore, from: number, to: number): Tone[] =>
+  sounding.tones.slice(firstFrom(sounding.tones, from), firstFrom(sounding.tones, to));
 
 /** A span from tick to tick, with the last note that begins in it. */
-function spanOf(texture: Texture, from: number, to: number): Span {
-  const last = texture.tones[firstFrom(texture.tones, to) - 1];
-  return { start: fromTicks(texture, from), end: fromTicks(texture, to), last: fromTicks(texture, Math.max(from, last?.start ?? from)) };
+function spanOf(sounding: SoundingScore, from: number, to: number): Span {
+  const last = sounding.tones[firstFrom(sounding.tones, to) - 1];
+  return { start: fromTicks(sounding, from), end: fromTicks(sounding, to), last: fromTicks(sounding, Math.max(from, last?.start ?? from)) };
 }
 
 /** Trims silence: from the first note that begins in the beats to the last. */
-function soundingSpan(texture: Texture, beats: readonly Beat[], from: number, to: number): Span {
+function soundingSpan(sounding: SoundingScore, beats: readonly Beat[], from: number, to: number): Span {
   const start = beats[from].start;
   const end = beats[to - 1].end;
-  const first = texture.tones[firstFrom(texture.tones, start)];
-  return spanOf(texture, first && first.start < end ? first.start : start, end);
+  const first = sounding.tones[firstFrom(sounding.tones, start)];
+  return spanOf(sounding, first && first.start < end ? first.start : start, end);
 }
 
 /** Beat of the bar on which a place begins, in quarters from the bar line. */
@@ -68,26 +68,26 @@ const inBar = (score: Score, at: Fraction): Fraction => sub(at, measureAt(score,
 /** Notes of one place beyond this many beats are not aligned one by one. */
 const MOST_ALIGNED_BEATS = 400;
 
-export const parallelFacts = (score: Score, texture: Texture, comparison: Comparison): ParallelFact[] =>
-  comparison.pairs.map((pair) => parallelFact(score, texture, comparison, pair));
+export const parallelFacts = (score: Score, sounding: SoundingScore, comparison: Comparison): ParallelFact[] =>
+  comparison.pairs.map((pair) => parallelFact(score, sounding, comparison, pair));
 
 /** Places that the instructor has declared to be the same music, aligned like those that were found. */
-export function pinnedParallels(score: Score, texture: Texture, comparison: Comparison, pins: readonly Pin[]): ParallelFact[] {
+export function pinnedParallels(score: Score, sounding: SoundingScore, comparison: Comparison, pins: readonly Pin[]): ParallelFact[] {
   const { beats } = comparison;
   return pins.flatMap((pin) => {
     if (pin.kind !== 'same-music') return [];
-    const a = beatIndexAt(beats, toTicks(texture, pin.start));
-    const b = beatIndexAt(beats, toTicks(texture, pin.other));
-    const end = beatIndexAt(beats, toTicks(texture, add(pin.start, pin.length)) - 1) + 1;
+    const a = beatIndexAt(beats, toTicks(sounding, pin.start));
+    const b = beatIndexAt(beats, toTicks(sounding, pin.other));
+    const end = beatIndexAt(beats, toTicks(sounding, add(pin.start, pin.length)) - 1) + 1;
     const length = Math.min(end - a, beats.length - b);
     if (length < 1 || a === b) return [];
     const { steps, likeness } = likenessOf(beats, { from: a, to: a + length }, { from: b, to: b + length });
-    const fact = parallelFact(score, texture, comparison, { a, b, length, steps, likeness });
+    const fact = parallelFact(score, sounding, comparison, { a, b, length, steps, likeness });
     return [{ ...fact, id: pin.id, confidence: 1, evidence: `set by the instructor; ${fact.evidence}`, pinned: true as const }];
   });
 }
 
-function parallelFact(score: Score, texture: Texture, { beats, bar }: Comparison, pair: BeatPair): ParallelFact {
+function parallelFact(score: Score, sounding: SoundingScore, { beats, bar }: Comparison, pair: BeatPair): ParallelFact {
   const length = Math.min(pair.length, MOST_ALIGNED_BEATS);
   const [fromA, fromB] = [beats[pair.a].start, beats[pair.b].start];
   const [toA, toB] = [beats[pair.a + length - 1].end, beats[pair.b + length - 1].end];
@@ -96,11 +96,11 @@ function parallelFact(score: Score, texture: Texture, { beats, bar }: Comparison
     pairs: notes,
     differences,
     chromatic
-  } = alignPlaces(tonesBetween(texture, fromA, toA), tonesBetween(texture, fromB, toB), fromA, fromB, pair.steps, beat);
-  const a = soundingSpan(texture, beats, pair.a, pair.a + pair.length);
-  const b = soundingSpan(texture, beats, pair.b, pair.b + pair.length);
+  } = alignPlaces(tonesBetween(sounding, fromA, toA), tonesBetween(sounding, fromB, toB), fromA, fromB, pair.steps, beat);
+  const a = soundingSpan(sounding, beats, pair.a, pair.a + pair.length);
+  const b = soundingSpan(sounding, beats, pair.b, pair.b + pair.length);
   const place = (t: Tone | null, own: number, other: Tone | null, otherStart: number): Fraction =>
-    fromTicks(texture, t ? t.start : own + (other!.start - otherStart));
+    fromTicks(sounding, t ? t.start : own + (other!.start - otherStart));
   const bars = Math.round(pair.length / bar);
   const share = notes.length ? Math.round((100 * notes.length) / (notes.length + differences.filter((d) => !d.a || !d.b).length)) : 0;
   return {
@@ -109,7 +109,7 @@ function parallelFact(score: Score, texture: Texture, { beats, bar }: Comparison
     b,
     transposition: intervalName({ diatonic: pair.steps, chromatic }),
     semitones: chromatic,
-    shift: sub(inBar(score, fromTicks(texture, fromB)), inBar(score, fromTicks(texture, fromA))),
+    shift: sub(inBar(score, fromTicks(sounding, fromB)), inBar(score, fromTicks(sounding, fromA))),
     differences: differences.map((d) => ({
       kind: d.kind,
       what: d.what,
@@ -124,9 +124,9 @@ function parallelFact(score: Score, texture: Texture, { beats, bar }: Comparison
   };
 }
 
-export function sequenceFacts(texture: Texture, { beats, sequences }: Comparison, chords: readonly ChordFact[]): SequenceFact[] {
+export function sequenceFacts(sounding: SoundingScore, { beats, sequences }: Comparison, chords: readonly ChordFact[]): SequenceFact[] {
   return sequences.map((s) => {
-    const span = soundingSpan(texture, beats, s.from, s.to);
+    const span = soundingSpan(sounding, beats, s.from, s.to);
     const tones = s.line === 'melody' ? (k: number) => beats[k].lead : (k: number) => beats[k].bass;
     const votes = new Map<number, number>();
     for (let k = s.from; k + s.unit < s.to; k++) {
@@ -135,14 +135,14 @@ export function sequenceFacts(texture: Texture, { beats, sequences }: Comparison
     }
     const chromatic = [...votes].sort((a, b) => b[1] - a[1] || Math.abs(b[0]) - Math.abs(a[0]))[0]?.[0] ?? Math.round((s.steps * 12) / 7);
     const inside = chords.filter(
-      (c) => toTicks(texture, c.start) >= toTicks(texture, span.start) && toTicks(texture, c.start) < toTicks(texture, span.end)
+      (c) => toTicks(sounding, c.start) >= toTicks(sounding, span.start) && toTicks(sounding, c.start) < toTicks(sounding, span.end)
     );
     const roots = inside.map((c) => parseKey(`${c.root} major`)?.tonic ?? 0).filter((r, k, all) => k === 0 || r !== all[k - 1]);
     const kind = kindOf(beats, s, roots, chromatic);
     return {
       ...span,
       id: factId('sequence', span.start),
-      unit: fromTicks(texture, beats[s.from + s.unit].start - beats[s.from].start),
+      unit: fromTicks(sounding, beats[s.from + s.unit].start - beats[s.from].start),
       units: s.units,
       step: intervalName({ diatonic: s.steps, chromatic }),
       kind,
@@ -157,7 +157,7 @@ export function sequenceFacts(texture: Texture, { beats, sequences }: Comparison
 /** Sections and the name of the form. */
 export function sectionFacts(
   score: Score,
-  texture: Texture,
+  sounding: SoundingScore,
   { beats, bar, pairs }: Comparison,
   phrases: readonly PhraseFact[],
   keys: readonly KeyFact[],
@@ -165,48 +165,48 @@ export function sectionFacts(
   pins: readonly Pin[] = []
 ): { sections: SectionFact[]; form: string | null } {
   const set = pins.filter((p): p is Extract<Pin, { kind: 'section' }> => p.kind === 'section');
-  const melodyStarts = phrases.map((p) => toTicks(texture, p.start));
+  const melodyStarts = phrases.map((p) => toTicks(sounding, p.start));
   // An upbeat belongs to what it leads into: a section begins with the first phrase at or just before its bar line.
   const withUpbeat = (tick: number): number => melodyStarts.find((p) => p >= tick - barTicks && p < tick && lateInBar(p)) ?? tick;
   const barTicks = bar * (beats[0] ? beats[Math.min(1, beats.length - 1)].end - beats[Math.min(1, beats.length - 1)].start : 1);
   const lateInBar = (tick: number): boolean => {
-    const measure = measureAt(score, fromTicks(texture, tick));
-    return toNumber(sub(fromTicks(texture, tick), measure.start)) > toNumber(measure.length) / 2;
+    const measure = measureAt(score, fromTicks(sounding, tick));
+    return toNumber(sub(fromTicks(sounding, tick), measure.start)) > toNumber(measure.length) / 2;
   };
-  const ends = sectionEnds(score, texture);
+  const ends = sectionEnds(score, sounding);
   const found = findSections({
     beats,
     pairs,
-    dividers: ends.map((e) => (e >= texture.totalTicks ? beats.length : beatIndexAt(beats, e))),
+    dividers: ends.map((e) => (e >= sounding.totalTicks ? beats.length : beatIndexAt(beats, e))),
     phrases: melodyStarts.map((p) => beatIndexAt(beats, p)),
     bar
   });
   const sections = withPinnedSections(
     found,
-    set.map((p) => ({ at: beatIndexAt(beats, toTicks(texture, p.start)), label: p.label })),
+    set.map((p) => ({ at: beatIndexAt(beats, toTicks(sounding, p.start)), label: p.label })),
     beats.length
   );
   const starts = sections.map((s, k) =>
     k === 0 ? beats[0].start : ends.includes(beats[s.from].start) ? beats[s.from].start : withUpbeat(beats[s.from].start)
   );
-  const keyAt = (tick: number): string => keys.find((k) => toTicks(texture, k.end) > tick)?.name ?? keys.at(-1)?.name ?? '';
+  const keyAt = (tick: number): string => keys.find((k) => toTicks(sounding, k.end) > tick)?.name ?? keys.at(-1)?.name ?? '';
   const facts = sections.map((s, k): SectionFact => {
-    const to = starts[k + 1] ?? texture.totalTicks;
-    const span = spanOf(texture, starts[k], to);
-    const before = chords.filter((c) => toTicks(texture, c.end) <= starts[k] + 1).at(-1);
+    const to = starts[k + 1] ?? sounding.totalTicks;
+    const span = spanOf(sounding, starts[k], to);
+    const before = chords.filter((c) => toTicks(sounding, c.end) <= starts[k] + 1).at(-1);
     const same = sections.findIndex((o) => o.label.replace(/'/g, '') === s.label.replace(/'/g, ''));
     return {
       ...span,
       id: factId('section', span.start),
       label: s.label,
       opens: keyAt(starts[k]),
-      closes: keyAt(Math.max(starts[k], toTicks(texture, span.last))),
+      closes: keyAt(Math.max(starts[k], toTicks(sounding, span.last))),
       setUp: k === 0 ? 'the beginning' : before ? `${before.roman} in ${keyAt(starts[k] - 1)} before it` : 'silence before it',
       confidence: ends.includes(starts[k]) || k === 0 ? 0.95 : 0.75,
       ...(set.some((p) => cmp(p.start, span.start) === 0) ? { pinned: true as const } : {}),
       evidence:
         same < k
-          ? `the music of section ${sections[same].label} at ${positionAt(score, fromTicks(texture, starts[same])).number}`
+          ? `the music of section ${sections[same].label} at ${positionAt(score, fromTicks(sounding, starts[same])).number}`
           : 'other music'
     };
   });

@@ -4,7 +4,7 @@ import { factsOf, openAnalysis, type Analysis } from './analyse.ts';
 import { details, type Details } from './details.ts';
 import type { Facts } from './facts.ts';
 import type { Pin } from './pins.ts';
-import { textureOf, type Texture } from './texture.ts';
+import { soundingScore, type SoundingScore } from './sounding-score.ts';
 
 /**
  * A score with all that is known about it under the instructor's corrections. Built once, and passed on to proposals,
@@ -13,9 +13,9 @@ import { textureOf, type Texture } from './texture.ts';
 export interface Study {
   score: Score;
   /** All parts as they sound. */
-  texture: Texture;
+  sounding: SoundingScore;
   /** One part as it sounds. */
-  partTexture(part: number): Texture;
+  soundingPart(part: number): SoundingScore;
   facts: Facts;
   details: Details;
 }
@@ -31,17 +31,17 @@ export function studyOf(
   known: Facts | null = null,
   analysis: Analysis = openAnalysis(score)
 ): Study {
-  const parts = new Map<number, Texture>();
-  const partTexture = (part: number): Texture => {
-    if (score.parts.length === 1) return study.texture;
-    const found = parts.get(part) ?? textureOf(score, [part]);
+  const parts = new Map<number, SoundingScore>();
+  const soundingPart = (part: number): SoundingScore => {
+    if (score.parts.length === 1) return study.sounding;
+    const found = parts.get(part) ?? soundingScore(score, [part]);
     parts.set(part, found);
     return found;
   };
   const study: Study = lazily<Study>({
     score: () => score,
-    texture: () => analysis.texture,
-    partTexture: () => partTexture,
+    sounding: () => analysis.sounding,
+    soundingPart: () => soundingPart,
     facts: () => known ?? factsOf(analysis, pins),
     details: () => details(analysis, study.facts, pins)
   });

@@ -5,7 +5,7 @@ import { pitchName } from '../score/pitch.ts';
 import { barLabel } from '../score/position.ts';
 import type { Facts, ParallelFact } from './facts.ts';
 import { parseKey } from './keys.ts';
-import { toTicks, type Texture, type Tone } from './texture.ts';
+import { toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 import { TONES } from './vocabulary.ts';
 
 /** A note that may be a misprint: a question with its evidence, never a correction (handbook 2.11). */
@@ -45,8 +45,8 @@ function looseNear(p: ParallelFact, byId: ReadonlyMap<string, Tone>, at: Tone, b
 }
 
 /** True when a spelling belongs to the chord that sounds at a note. */
-function belongs(texture: Texture, facts: Facts, at: Tone, fifths: number): boolean {
-  const chord = facts.chords.findLast((c) => toTicks(texture, c.start) <= at.start);
+function belongs(sounding: SoundingScore, facts: Facts, at: Tone, fifths: number): boolean {
+  const chord = facts.chords.findLast((c) => toTicks(sounding, c.start) <= at.start);
   const root = chord ? (parseKey(`${chord.root} major`)?.tonic ?? 0) : 0;
   return chord !== undefined && TONES[chord.quality].some((t) => root + t === fifths);
 }
@@ -59,9 +59,9 @@ interface Fit {
   value: number;
 }
 
-function fit(score: Score, texture: Texture, facts: Facts, tone: Tone): Fit {
-  const chord = facts.chords.findLast((c) => toTicks(texture, c.start) <= tone.start);
-  const inChord = belongs(texture, facts, tone, tone.fifths);
+function fit(score: Score, sounding: SoundingScore, facts: Facts, tone: Tone): Fit {
+  const chord = facts.chords.findLast((c) => toTicks(sounding, c.start) <= tone.start);
+  const inChord = belongs(sounding, facts, tone, tone.fifths);
   const scale = chord?.key.minor ? [-4, -3, -2, -1, 0, 1, 2, 3, 5] : [-1, 0, 1, 2, 3, 4, 5];
   const inScale = chord !== undefined && scale.includes(tone.fifths - chord.key.tonic);
   const key = score.measures[tone.note.measure].key;
@@ -86,8 +86,8 @@ function hardStep(tone: Tone): boolean {
  * Notes whose alteration differs from all that a parallel place has, where the rest agrees, and which fit their
  * surroundings worse than the note of the parallel place would. One of the two is named, with the other as evidence.
  */
-export function findSuspects(score: Score, texture: Texture, facts: Facts): SuspectFact[] {
-  const byId = new Map(texture.tones.map((t) => [t.note.id, t]));
+export function findSuspects(score: Score, sounding: SoundingScore, facts: Facts): SuspectFact[] {
+  const byId = new Map(sounding.tones.map((t) => [t.note.id, t]));
   const found = new Map<string, SuspectFact>();
   const place = (t: Tone): string => barLabel(score.measures, score.measures[t.note.measure]);
   for (const p of facts.parallels) {
@@ -99,13 +99,13 @@ export function findSuspects(score: Score, texture: Texture, facts: Facts): Susp
       const b = byId.get(d.noteB!);
       if (!a || !b) continue;
       if (looseNear(p, byId, a, toNumber(score.measures[a.note.measure].length)) > MOST_LOOSE_NEAR) continue;
-      const [x, y] = [fit(score, texture, facts, a), fit(score, texture, facts, b)];
+      const [x, y] = [fit(score, sounding, facts, a), fit(score, sounding, facts, b)];
       if (x.value === y.value) continue;
       const [wrong, right, worse, better] = x.value < y.value ? [a, b, x, y] : [b, a, y, x];
       // At the same pitch the chord of the other place judges, since a wrong note colours the chord that is read from it.
       // At another pitch, where keys answer freely, the note must be foreign to its own chord and key.
       const exact = p.semitones === 0;
-      const foreignThere = better.inChord && !belongs(texture, facts, right, wrong.fifths);
+      const foreignThere = better.inChord && !belongs(sounding, facts, right, wrong.fifths);
       if (exact ? !foreignThere && worse.inScale : worse.inChord || worse.inScale) continue;
       if (found.has(wrong.note.id)) continue;
       // By how much the second place is higher than the interval of the two places asks.

@@ -2,7 +2,7 @@ import type { Score } from '../score/model.ts';
 import { staffStep } from '../score/pitch.ts';
 import { BARS } from '../style/collation-weights.ts';
 import { isMissing } from './align-parts.ts';
-import { common, count, type Bag } from './bag.ts';
+import { common, count, type Multiset } from './multiset.ts';
 
 /** A bar of one source with the bar of the other that it is; null where the other has none. Measure indices. */
 export interface BarPair {
@@ -12,9 +12,9 @@ export interface BarPair {
 
 interface Content {
   /** What sounds when, at which height, and both. */
-  moments: Bag;
-  heights: Bag;
-  both: Bag;
+  moments: Multiset;
+  heights: Multiset;
+  both: Multiset;
 }
 
 /** What is in each bar of the parts that both sources have. */

@@ -2,7 +2,7 @@ import { ZERO } from '../score/fraction.ts';
 import type { Part, Score } from '../score/model.ts';
 import { staffStep } from '../score/pitch.ts';
 import { PARTS } from '../style/collation-weights.ts';
-import { common, count } from './bag.ts';
+import { common, count } from './multiset.ts';
 import type { SourceDifference } from './difference.ts';
 
 const nameOf = (p: Part): string => p.name.toLowerCase();

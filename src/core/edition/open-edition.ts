@@ -1,10 +1,10 @@
 import { openAnalysis, type Analysis } from '../analysis/analyse.ts';
 import type { Facts } from '../analysis/facts.ts';
 import { studyOf } from '../analysis/study.ts';
-import type { Texture } from '../analysis/texture.ts';
+import type { SoundingScore } from '../analysis/sounding-score.ts';
 import { chosenDocument, collateAll, type Collated, type OtherSource } from '../collation/chosen.ts';
 import { lazily } from '../once.ts';
-import { performanceGround } from '../performance/ground.ts';
+import { playableScore } from '../performance/playable-score.ts';
 import { perform } from '../performance/perform.ts';
 import { ruleContext } from '../reading/context.ts';
 import { propose } from '../reading/propose.ts';
@@ -46,7 +46,7 @@ export interface OpenedEdition {
   /** The document with the readings of other sources that were chosen. */
   document: string;
   edition: Edition;
-  texture: () => Texture;
+  sounding: () => SoundingScore;
 }
 
 /** The document that a reading is about: the source with the readings of other sources that were chosen. */
@@ -76,8 +76,8 @@ export function openEdition(input: EditionInput, texts: TextOpener = OPEN_ANEW):
     details: () => study.details,
     proposals: () => propose(study, style, reading.part),
     questions: () => questionsOf(ruleContext(study, style, reading.part), reading),
-    performance: () => perform(performanceGround(study, reading.part, reading.instruments), reading)
+    performance: () => perform(playableScore(study, reading.part, reading.instruments), reading)
   });
   const edition: Edition = Object.assign(found, { ...names, collations, score: study.score, reading });
-  return { document, texture: () => study.texture, edition };
+  return { document, sounding: () => study.sounding, edition };
 }

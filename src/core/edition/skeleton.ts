@@ -4,7 +4,7 @@ import { splitLength, writeAbcTune } from '../score/abc/write.ts';
 import { cmp, min, sub, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { staffStep } from '../score/pitch.ts';
-import type { Tone } from '../analysis/texture.ts';
+import type { Tone } from '../analysis/sounding-score.ts';
 import { ACCIDENTAL_NAMES, clefOf, sound } from './small-staff.ts';
 
 /** One note of a skeleton with how long it lasts until the next one. */

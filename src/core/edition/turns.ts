@@ -1,4 +1,4 @@
-import { FALLBACK_TEMPO } from '../performance/ground.ts';
+import { FALLBACK_TEMPO } from '../performance/playable-score.ts';
 import { tempoOfReading } from '../reading/in-force.ts';
 import type { Reading } from '../reading/reading.ts';
 import { add, cmp, max, sub, toNumber, ZERO, type Fraction } from '../score/fraction.ts';

@@ -1,7 +1,8 @@
 import { cmp, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import type { MarkingDescription, OwnWords, Placed } from './description.ts';
-import { KINDS, type MarkingKind } from './kinds/index.ts';
+import { type MarkingKind } from './marking-kind.ts';
+import { KINDS } from './kinds/index.ts';
 import type { Marking, NewMarking } from './marking.ts';
 import type { MarkingSound } from './sound.ts';
 

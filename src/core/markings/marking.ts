@@ -1,6 +1,6 @@
 import type { Fraction } from '../score/fraction.ts';
 import type { SourceKey } from '../style/bibliography.ts';
-import type { MarkingKind } from './kinds/index.ts';
+import type { MarkingKind } from './marking-kind.ts';
 
 /** Why a marking stands: a rule with the facts it met, or the instructor's own words. */
 export interface Because {

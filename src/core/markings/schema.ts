@@ -1,7 +1,7 @@
 import type { AnySchema, ObjectSchema } from 'joi';
 import type { SchemaKit } from '../schema-kit.ts';
 import { markingFault, valueFault } from './describe.ts';
-import { MARKING_KINDS } from './kinds/index.ts';
+import { MARKING_KINDS } from './marking-kind.ts';
 import type { Marking } from './marking.ts';
 
 const LONGEST_VALUE = 200;

@@ -1,9 +1,9 @@
-import type { Tone } from '../analysis/texture.ts';
-import type { Settings } from './amounts.ts';
+import type { Tone } from '../analysis/sounding-score.ts';
+import type { Settings } from './settings.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import { INEGALES, MOST_BENT, SHARPENED } from '../style/performance-weights.ts';
 import { swingRatio } from '../style/swing.ts';
-import { beatTicks, type PerformanceGround } from './ground.ts';
+import { beatTicks, type PlayableScore } from './playable-score.ts';
 import { lastBegun } from './search.ts';
 
 /** A stretch of written time in which a part's notes are shifted: what stands at `knee` sounds at `sounds`; its ends stay. Ticks. */
@@ -28,21 +28,21 @@ export function bent(bends: readonly Bend[], ticks: number): number {
  * Swing, unequal notes and sharpened dots of one part, under the schools that hold at each place.
  * @param tempoAt quarters a minute at a tick
  */
-export function bendsOf(ground: PerformanceGround, settings: Settings, part: number, tempoAt: (ticks: number) => number): Bend[] {
-  const { score, texture } = ground;
+export function bendsOf(playable: PlayableScore, settings: Settings, part: number, tempoAt: (ticks: number) => number): Bend[] {
+  const { score, sounding } = playable;
   const bends: Bend[] = [];
   const asks = (ticks: number): boolean =>
     !['straight', undefined].includes(settings.school('swing', ticks)) ||
     (settings.school('inegales', ticks) ?? '') in INEGALES ||
     settings.school('dotting', ticks) === 'sharpened';
   for (const measure of score.measures) {
-    if (!asks(texture.measureStarts[measure.index])) continue;
+    if (!asks(sounding.measureStarts[measure.index])) continue;
     const tones: Tone[] = [];
-    for (let k = ground.firstTone[measure.index]; k < ground.firstTone[measure.index + 1]; k++)
-      if (ground.tones[k].tone.note.part === part) tones.push(ground.tones[k].tone);
-    const start = texture.measureStarts[measure.index];
-    const end = texture.measureStarts[measure.index + 1] ?? texture.totalTicks;
-    const beat = beatTicks(ground, measure);
+    for (let k = playable.firstTone[measure.index]; k < playable.firstTone[measure.index + 1]; k++)
+      if (playable.tones[k].tone.note.part === part) tones.push(playable.tones[k].tone);
+    const start = sounding.measureStarts[measure.index];
+    const end = sounding.measureStarts[measure.index + 1] ?? sounding.totalTicks;
+    const beat = beatTicks(playable, measure);
     const binary = beatOfMeter(measure).slots === 2;
     const half = beat / 2;
     for (let at = start; at + beat <= end; at += beat) {
@@ -55,7 +55,7 @@ export function bendsOf(ground: PerformanceGround, settings: Settings, part: num
       if (!second || inside.some((t) => t.start !== at && t.start !== at + half)) continue;
       const first = inside.find((t) => t.start === at);
       if (swing && swing !== 'straight') {
-        const ratio = swing === 'two-to-one' ? 2 : swingRatio((tempoAt(at) * texture.ticksPerQuarter) / beat);
+        const ratio = swing === 'two-to-one' ? 2 : swingRatio((tempoAt(at) * sounding.ticksPerQuarter) / beat);
         const amount = settings.amount('swing', at);
         const share = 0.5 + (ratio / (1 + ratio) - 0.5) * amount;
         if (amount)
@@ -72,7 +72,7 @@ export function bendsOf(ground: PerformanceGround, settings: Settings, part: num
       const length = tone.end - tone.start;
       if (settings.school('dotting', tone.start) !== 'sharpened' || tone.note.dots !== 1 || !next || next.start !== tone.end) continue;
       const short = next.end - next.start;
-      if (length !== 3 * short || next.end > end || length > 3 * texture.ticksPerQuarter) continue;
+      if (length !== 3 * short || next.end > end || length > 3 * sounding.ticksPerQuarter) continue;
       const amount = settings.amount('dotting', tone.start);
       const whole = length + short;
       const share = 0.75 + (SHARPENED - 0.75) * amount;

@@ -1,8 +1,8 @@
 import type { EffectKey } from '../style/effects.ts';
 import { SHORTEST_CELL } from '../style/performance-weights.ts';
-import type { Settings } from './amounts.ts';
-import { cellAt, type Cells } from './cells.ts';
-import type { PerformanceGround } from './ground.ts';
+import type { Settings } from './settings.ts';
+import { segmentAt, type TempoSegments } from './tempo-segments.ts';
+import type { PlayableScore } from './playable-score.ts';
 import type { TimeShare } from './time-effects.ts';
 
 /** Written time to seconds, for one way of playing a bar (usual, or the last time). */
@@ -20,7 +20,7 @@ interface Variant {
 
 /** The time of a performance: what every written moment becomes in seconds, and why. */
 export interface Clock {
-  cells: Cells;
+  segments: TempoSegments;
   usual: Variant;
   last: Variant;
   /** By effect: extra seconds of each cell, pauses included; `last` for the last time through. */
@@ -30,11 +30,11 @@ export interface Clock {
 const SHAPING_OFF: ReadonlySet<EffectKey> = new Set(['arch', 'leaning']);
 
 /** Puts the shares together under the settings and gives each school its guarantee (handbook 7.4). */
-export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonly TimeShare[], settings: Settings): Clock {
-  const count = cells.from.length;
+export function clockOf(playable: PlayableScore, segments: TempoSegments, shares: readonly TimeShare[], settings: Settings): Clock {
+  const count = segments.from.length;
   const byEffect = new Map<EffectKey, { usual: Float64Array; last: Float64Array; gap: Float64Array; stolen: boolean }>();
-  const base = baseOf(cells, shares, settings);
-  const modes = ground.score.measures.map((m) => settings.school('rubato', ground.texture.measureStarts[m.index]) ?? 'beat-strict');
+  const base = baseOf(segments, shares, settings);
+  const modes = playable.score.measures.map((m) => settings.school('rubato', playable.sounding.measureStarts[m.index]) ?? 'beat-strict');
   for (const share of shares) {
     let entry = byEffect.get(share.effect);
     if (!entry)
@@ -46,12 +46,13 @@ export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonl
     const everywhere = settings.even ? settings.amount(share.effect, 0) : null;
     if (everywhere === 0) continue;
     for (let c = 0; c < count; c++) {
-      const amount = everywhere ?? settings.amount(share.effect, cells.from[c]);
-      seconds[c] = share.ratio[c] * (share.effect === 'tempo' ? cells.literal[c] : base[c]) * amount;
+      const amount = everywhere ?? settings.amount(share.effect, segments.from[c]);
+      seconds[c] = share.ratio[c] * (share.effect === 'tempo' ? segments.literal[c] : base[c]) * amount;
       // Where time is stolen, a breath takes its time from the note before it.
-      if (share.gap && modes[cells.measure[c]] !== 'stolen') entry.gap[c] += share.gap[c] * amount;
+      if (share.gap && modes[segments.measure[c]] !== 'stolen') entry.gap[c] += share.gap[c] * amount;
     }
-    for (const m of ground.score.measures) shape(cells, cells.first[m.index], cells.first[m.index + 1], seconds, modes[m.index], share);
+    for (const m of playable.score.measures)
+      shape(segments, segments.first[m.index], segments.first[m.index + 1], seconds, modes[m.index], share);
     for (let c = 0; c < count; c++) {
       if (!share.lastTime) entry.usual[c] += seconds[c];
       entry.last[c] += seconds[c];
@@ -67,23 +68,23 @@ export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonl
     }
   const variant = (which: 'usual' | 'last'): Variant => {
     const v: Variant = {
-      length: Float64Array.from(cells.literal),
-      strict: Float64Array.from(cells.literal),
+      length: Float64Array.from(segments.literal),
+      strict: Float64Array.from(segments.literal),
       gap: new Float64Array(count),
       at: new Float64Array(count),
       strictAt: new Float64Array(count),
-      measure: new Float64Array(ground.score.measures.length)
+      measure: new Float64Array(playable.score.measures.length)
     };
     for (const [, e] of effects)
       for (let c = 0; c < count; c++) {
         v.length[c] += e[which][c];
         v.gap[c] += e.gap[c];
-        if (!(e.stolen && modes[cells.measure[c]] === 'stolen')) v.strict[c] += e[which][c];
+        if (!(e.stolen && modes[segments.measure[c]] === 'stolen')) v.strict[c] += e[which][c];
       }
-    for (const m of ground.score.measures) {
+    for (const m of playable.score.measures) {
       let at = 0;
       let strict = 0;
-      for (let c = cells.first[m.index]; c < cells.first[m.index + 1]; c++) {
+      for (let c = segments.first[m.index]; c < segments.first[m.index + 1]; c++) {
         v.at[c] = at += v.gap[c];
         v.strictAt[c] = strict += v.gap[c];
         at += v.length[c];
@@ -94,7 +95,7 @@ export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonl
     return v;
   };
   return {
-    cells,
+    segments,
     usual: variant('usual'),
     last: variant('last'),
     shares: effects.map(([effect, e]) => ({ effect, usual: e.usual.map((x, c) => x + e.gap[c]), last: e.last.map((x, c) => x + e.gap[c]) }))
@@ -102,15 +103,15 @@ export function clockOf(ground: PerformanceGround, cells: Cells, shares: readonl
 }
 
 /** Seconds of each cell at the tempo of the reading: what all other effects are measured against. */
-function baseOf(cells: Cells, shares: readonly TimeShare[], settings: Settings): Float64Array {
+function baseOf(segments: TempoSegments, shares: readonly TimeShare[], settings: Settings): Float64Array {
   const tempo = shares.find((s) => s.effect === 'tempo');
   return tempo
-    ? cells.literal.map((literal, c) => literal * (1 + tempo.ratio[c] * settings.amount('tempo', cells.from[c])))
-    : cells.literal;
+    ? segments.literal.map((literal, c) => literal * (1 + tempo.ratio[c] * settings.amount('tempo', segments.from[c])))
+    : segments.literal;
 }
 
 /** The guarantee of the school over one bar's cells: ratios inside the beat hold, or the bar keeps its length. */
-function shape(cells: Cells, from: number, to: number, seconds: Float64Array, mode: string, share: TimeShare): void {
+function shape(segments: TempoSegments, from: number, to: number, seconds: Float64Array, mode: string, share: TimeShare): void {
   // A fermata, a free bar, a pulled bar and a metronome mark are written acts; no school bends them back.
   if (!share.shaping && share.effect !== 'gradual') return;
   if (mode === 'beat-strict') {
@@ -119,20 +120,20 @@ function shape(cells: Cells, from: number, to: number, seconds: Float64Array, mo
       let end = c;
       let sum = 0;
       let literal = 0;
-      while (end < to && cells.beat[end] === cells.beat[c]) {
+      while (end < to && segments.beat[end] === segments.beat[c]) {
         sum += seconds[end];
-        literal += cells.literal[end++];
+        literal += segments.literal[end++];
       }
-      for (; c < end; c++) seconds[c] = off || !literal ? 0 : (sum * cells.literal[c]) / literal;
+      for (; c < end; c++) seconds[c] = off || !literal ? 0 : (sum * segments.literal[c]) / literal;
     }
   } else if (mode === 'stolen' && share.shaping) {
     let sum = 0;
     let literal = 0;
     for (let c = from; c < to; c++) {
       sum += seconds[c];
-      literal += cells.literal[c];
+      literal += segments.literal[c];
     }
-    for (let c = from; c < to && literal; c++) seconds[c] -= (sum * cells.literal[c]) / literal;
+    for (let c = from; c < to && literal; c++) seconds[c] -= (sum * segments.literal[c]) / literal;
   }
 }
 
@@ -140,9 +141,9 @@ function shape(cells: Cells, from: number, to: number, seconds: Float64Array, mo
  * Seconds from the beginning of its measure to a tick in it.
  * @param lead whether it belongs to the leading line, which alone takes part in stolen time
  */
-export function secondsInMeasure({ cells }: Clock, variant: Variant, measure: number, ticks: number, lead: boolean): number {
-  const c = cellAt(cells, ticks, measure);
+export function secondsInMeasure({ segments }: Clock, variant: Variant, measure: number, ticks: number, lead: boolean): number {
+  const c = segmentAt(segments, ticks, measure);
   const at = lead ? variant.at[c] : variant.strictAt[c];
   const length = lead ? variant.length[c] : variant.strict[c];
-  return at + (length * (ticks - cells.from[c])) / (cells.to[c] - cells.from[c]);
+  return at + (length * (ticks - segments.from[c])) / (segments.to[c] - segments.from[c]);
 }

@@ -4,8 +4,8 @@ import type { Note } from '../score/model.ts';
 import { SIGN_SOUNDS, type SignSound } from '../style/articulations.ts';
 import { can } from '../style/instruments/instrument.ts';
 import { PAUSES, SHARES } from '../style/performance-weights.ts';
-import type { Settings } from './amounts.ts';
-import type { GroundTone, PerformanceGround } from './ground.ts';
+import type { Settings } from './settings.ts';
+import type { PlayableTone, PlayableScore } from './playable-score.ts';
 import type { Pause } from './time-effects.ts';
 
 type LengthSign = NonNullable<SignSound['length']>;
@@ -26,7 +26,7 @@ export interface LengthMarks {
   pauses: Map<string, Pause['kind']>;
 }
 
-export function lengthMarks(ground: PerformanceGround, reading: Reading, pauses: readonly Pause[]): LengthMarks {
+export function lengthMarks(playable: PlayableScore, reading: Reading, pauses: readonly Pause[]): LengthMarks {
   const signs = new Map<string, LengthSign>();
   const slurs = new Map<string, 1 | 2 | 3>();
   const editorial = reading.markings.filter((m) => soundOf(m).binds && m.note && m.endNote);
@@ -35,12 +35,12 @@ export function lengthMarks(ground: PerformanceGround, reading: Reading, pauses:
     if (length && m.note) signs.set(m.note, length);
   }
   if (editorial.length) {
-    const at = new Map(ground.tones.map((t, k) => [t.tone.note.id, k]));
+    const at = new Map(playable.tones.map((t, k) => [t.tone.note.id, k]));
     for (const m of editorial) {
       const from = at.get(m.note!);
       const to = at.get(m.endNote!);
       if (from === undefined || to === undefined) continue;
-      const line = ground.tones.slice(from, to + 1).filter((t) => t.lead);
+      const line = playable.tones.slice(from, to + 1).filter((t) => t.lead);
       line.forEach((t, k) => slurs.set(t.tone.note.id, k < line.length - 1 ? 1 : line.length === 2 ? 3 : 2));
     }
   }
@@ -48,8 +48,8 @@ export function lengthMarks(ground: PerformanceGround, reading: Reading, pauses:
 }
 
 /** Handbook 6.1: the sounding share of one note by its signs, its slur and the schools of its place. */
-export function lengthOf(ground: PerformanceGround, t: GroundTone, marks: LengthMarks, settings: Settings): Length {
-  const usual = usualLength(ground, t, marks, settings);
+export function lengthOf(playable: PlayableScore, t: PlayableTone, marks: LengthMarks, settings: Settings): Length {
+  const usual = usualLength(playable, t, marks, settings);
   const amount = settings.amount('articulation', t.tone.start);
   if (usual.share === 1 || amount === 1) return usual;
   return { ...usual, share: Math.max(0.1, 1 - (1 - usual.share) * amount) };
@@ -64,7 +64,7 @@ function signOf(note: Note, marks: LengthMarks): LengthSign | undefined {
   return [...printed].find((length) => length !== undefined);
 }
 
-function usualLength(ground: PerformanceGround, { tone, slur: printedSlur }: GroundTone, marks: LengthMarks, settings: Settings): Length {
+function usualLength(playable: PlayableScore, { tone, slur: printedSlur }: PlayableTone, marks: LengthMarks, settings: Settings): Length {
   const { note } = tone;
   const at = tone.start;
   const sign = signOf(note, marks);
@@ -83,9 +83,9 @@ function usualLength(ground: PerformanceGround, { tone, slur: printedSlur }: Gro
   if (slur) return cut({ share: SHARES.slurEnd, because: 'end of a slur' });
   // Ties are sounded through.
   if (note.tie?.start) return cut(FULL);
-  const quarters = (tone.end - tone.start) / ground.texture.ticksPerQuarter;
+  const quarters = (tone.end - tone.start) / playable.sounding.ticksPerQuarter;
   const touch = SHARES.touch[settings.school('touch', at) ?? 'full'];
-  const keyboard = can(ground.instruments[note.part], 'keys');
+  const keyboard = can(playable.instruments[note.part], 'keys');
   const plain = keyboard ? touch.keyboard : touch.other;
   const next = tone.next;
   const detachedNext = next && /^staccat/.test(signOf(next.note, marks) ?? '');

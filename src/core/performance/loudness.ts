@@ -1,6 +1,6 @@
 import { dynamicLevels } from '../reading/in-force.ts';
 import { dynamicPlan, levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
-import { toTicks } from '../analysis/texture.ts';
+import { toTicks } from '../analysis/sounding-score.ts';
 import { soundOf } from '../markings/describe.ts';
 import type { Reading } from '../reading/reading.ts';
 import { dynamicStep, isForced, STEP_DB, VELOCITY } from '../style/dynamics.ts';
@@ -8,8 +8,8 @@ import type { EffectKey } from '../style/effects.ts';
 import { SIGN_SOUNDS } from '../style/articulations.ts';
 import { EMPHASIS, LOUDNESS } from '../style/performance-weights.ts';
 import { PLAN } from '../style/plan-weights.ts';
-import type { Settings } from './amounts.ts';
-import type { GroundTone, PerformanceGround } from './ground.ts';
+import type { Settings } from './settings.ts';
+import type { PlayableTone, PlayableScore } from './playable-score.ts';
 import { lastBegun } from './search.ts';
 
 /** The effects on loudness, in the order of their shares. */
@@ -37,7 +37,7 @@ export interface Loudness {
 }
 
 /** Asks for the loudness of notes under one reading. */
-export interface LoudnessGround {
+export interface LoudnessMarks {
   plans: (DynamicPlan | null)[];
   /** Printed levels of each part in order of time: ticks and decibels. */
   levels: { at: number; db: number }[][];
@@ -49,13 +49,13 @@ export interface LoudnessGround {
 }
 
 /** The plans of all parts; that of the reading's own part can be given, for it is known already. */
-export function loudnessGround(
-  ground: PerformanceGround,
+export function loudnessMarks(
+  playable: PlayableScore,
   reading: Reading,
   settings: Settings,
   own: DynamicPlan | null = null
-): LoudnessGround {
-  const { score, facts } = ground;
+): LoudnessMarks {
+  const { score, facts } = playable;
   const free = { levels: {}, peak: null, ceiling: null };
   const plans = score.parts.map((p) =>
     p.index === reading.part
@@ -69,21 +69,21 @@ export function loudnessGround(
   }
   const marks = dynamicLevels(score);
   const levels = score.parts.map((p) =>
-    marks.filter((l) => l.part === p.index).map((l) => ({ at: toTicks(ground.texture, l.start), db: levelDb(l.step) }))
+    marks.filter((l) => l.part === p.index).map((l) => ({ at: toTicks(playable.sounding, l.start), db: levelDb(l.step) }))
   );
   const amounts = settings.even ? LOUDNESS_EFFECTS.map((e) => settings.amount(e, 0)) : null;
-  return { plans, levels, accents, forced: forcedNotes(ground, reading), amounts };
+  return { plans, levels, accents, forced: forcedNotes(playable, reading), amounts };
 }
 
 /** Sforzandi, printed and editorial, as "part|tick". */
-function forcedNotes(ground: PerformanceGround, reading: Reading): Set<string> {
-  const printed = ground.score.directions.flatMap((d) => (d.kind === 'dynamic' && isForced(d.value) ? [d] : []));
+function forcedNotes(playable: PlayableScore, reading: Reading): Set<string> {
+  const printed = playable.score.directions.flatMap((d) => (d.kind === 'dynamic' && isForced(d.value) ? [d] : []));
   const editorial = reading.markings.filter((m) => isForced(soundOf(m).sign ?? ''));
-  return new Set([...printed, ...editorial].map((d) => `${d.part}|${toTicks(ground.texture, d.start)}`));
+  return new Set([...printed, ...editorial].map((d) => `${d.part}|${toTicks(playable.sounding, d.start)}`));
 }
 
 /** The printed level in force at a tick, in decibels; mezzo forte where none is given yet. */
-function inForce(levels: LoudnessGround['levels'][number], ticks: number): number {
+function inForce(levels: LoudnessMarks['levels'][number], ticks: number): number {
   const last = levels[lastBegun(levels.length, (k) => levels[k].at, ticks)];
   return last && last.at <= ticks ? last.db : 0;
 }
@@ -92,9 +92,9 @@ const clampTo = (value: number, most: number): number => Math.max(-most, Math.mi
 
 /** Loudness of one tone, with the share of every effect; written to `out`, which is made once for many. */
 export function loudnessOf(
-  ground: PerformanceGround,
-  t: GroundTone,
-  l: LoudnessGround,
+  playable: PlayableScore,
+  t: PlayableTone,
+  l: LoudnessMarks,
   settings: Settings,
   reading: Reading,
   pass: number,
@@ -103,7 +103,7 @@ export function loudnessOf(
   const { tone } = t;
   const { note } = tone;
   const at = tone.start;
-  const tpq = ground.texture.ticksPerQuarter;
+  const tpq = playable.sounding.ticksPerQuarter;
   const literal = inForce(l.levels[note.part], at);
   const points = l.plans[note.part]?.points ?? [];
   // The level just after the note begins: a mark on the note itself holds for it.
@@ -118,7 +118,7 @@ export function loudnessOf(
       ? LOUDNESS.dissonance
       : t.connecting
         ? LOUDNESS.connecting
-        : resolves && ground.leaning.has(before.note.id)
+        : resolves && playable.leaning.has(before.note.id)
           ? LOUDNESS.resolution
           : 0;
   let accent = l.accents.get(note.id) ?? 0;
@@ -128,7 +128,7 @@ export function loudnessOf(
     accent = Math.max(accent, LOUDNESS.sforzandoSteps * STEP_DB, strong);
   }
   // One part on one staff has no background.
-  const front = t.lead || (ground.score.parts.length === 1 && ground.score.parts[0].staves === 1);
+  const front = t.lead || (playable.score.parts.length === 1 && playable.score.parts[0].staves === 1);
   const repeats = settings.school('repeats', at);
   const again = pass > 0 ? (repeats === 'echo' ? LOUDNESS.echo : repeats === 'vary-dynamics' ? LOUDNESS.varied : 0) : 0;
   const values = out.shares;

@@ -8,14 +8,14 @@ import type { EffectKey } from '../style/effects.ts';
 import { PLAYER_WORDS } from '../style/player-words.ts';
 import { can } from '../style/instruments/instrument.ts';
 import { PAIR_SPREAD, PAUSES, SPREAD } from '../style/performance-weights.ts';
-import { LITERAL, settingsOf, type Settings } from './amounts.ts';
+import { LITERAL, settingsOf, type Settings } from './settings.ts';
 import { bendsOf, bent, type Bend } from './bends.ts';
-import { cellsOf } from './cells.ts';
+import { tempoSegments } from './tempo-segments.ts';
 import { clockOf, secondsInMeasure, type Clock } from './clock.ts';
 import { lengthMarks, lengthOf } from './lengths.ts';
-import { LOUDNESS_EFFECTS, loudnessGround, loudnessOf } from './loudness.ts';
+import { LOUDNESS_EFFECTS, loudnessMarks, loudnessOf } from './loudness.ts';
 import { placingOf, realise, type OrnamentSchool, type Realisation } from './ornaments.ts';
-import { FALLBACK_TEMPO, type GroundTone, type PerformanceGround, type PlayedOrder } from './ground.ts';
+import { FALLBACK_TEMPO, type PlayableTone, type PlayableScore, type PlayedOrder } from './playable-score.ts';
 import { cutPoints, NO_ACTS, timeActs, timeShares, type TimeActs } from './time-effects.ts';
 
 /** One sounding note of a performance. Seconds from the beginning; decibels relative to mezzo forte. */
@@ -96,35 +96,35 @@ const TOLD = 1e-4;
  * @param literal the page to the letter: marks of tempo and level, written values, nothing else
  * @param plan the dynamic plan of the reading, when it is known already
  */
-export function perform(ground: PerformanceGround, reading: Reading, literal = false, plan: DynamicPlan | null = null): Performance {
-  const { texture } = ground;
-  const settings = literal ? LITERAL : settingsOf(texture, reading);
-  const acts = literal ? NO_ACTS : timeActs(ground, reading);
-  const cells = cellsOf(ground, cutPoints(acts));
-  const clock = clockOf(ground, cells, literal ? [] : timeShares(ground, reading, cells, acts), settings);
-  const order = settings.school('repeats', 0) === 'omit' ? ground.playedOnce : ground.played;
-  const bars = barAccounts(ground, clock, order);
-  const player = new Player(ground, reading, settings, clock, order, bars, acts, plan);
+export function perform(playable: PlayableScore, reading: Reading, literal = false, plan: DynamicPlan | null = null): Performance {
+  const { sounding } = playable;
+  const settings = literal ? LITERAL : settingsOf(sounding, reading);
+  const acts = literal ? NO_ACTS : timeActs(playable, reading);
+  const segments = tempoSegments(playable, cutPoints(acts));
+  const clock = clockOf(playable, segments, literal ? [] : timeShares(playable, reading, segments, acts), settings);
+  const order = settings.school('repeats', 0) === 'omit' ? playable.playedOnce : playable.played;
+  const bars = barAccounts(playable, clock, order);
+  const player = new Player(playable, reading, settings, clock, order, bars, acts, plan);
   const notes = player.notes();
   const last = bars[bars.length - 1];
   return {
     notes,
     bars,
-    beats: beatAccounts(ground, clock, order, bars),
+    beats: beatAccounts(playable, clock, order, bars),
     loudness: player.loudness,
     length: last ? last.start + last.planned : 0,
     literalLength: bars.reduce((s, b) => s + b.literal, 0),
-    instruments: ground.instruments.map((i) => i.key)
+    instruments: playable.instruments.map((i) => i.key)
   };
 }
 
 type Sums = Pick<Account, 'quarters' | 'literal' | 'planned' | 'shares'>;
 
 /** Sums of a stretch of cells: literal, planned, and what each effect adds. */
-function account(ground: PerformanceGround, clock: Clock, from: number, to: number, last: boolean): Sums {
-  const { cells } = clock;
+function account(playable: PlayableScore, clock: Clock, from: number, to: number, last: boolean): Sums {
+  const { segments } = clock;
   let literal = 0;
-  for (let c = from; c < to; c++) literal += cells.literal[c];
+  for (let c = from; c < to; c++) literal += segments.literal[c];
   let planned = literal;
   let shares = NONE;
   for (const s of clock.shares) {
@@ -136,27 +136,27 @@ function account(ground: PerformanceGround, clock: Clock, from: number, to: numb
     if (shares === NONE) shares = [];
     shares.push({ effect: s.effect, amount: sum });
   }
-  const quarters = to > from ? (cells.to[to - 1] - cells.from[from]) / ground.texture.ticksPerQuarter : 0;
+  const quarters = to > from ? (segments.to[to - 1] - segments.from[from]) / playable.sounding.ticksPerQuarter : 0;
   return { quarters, literal, planned, shares };
 }
 
-function barAccounts(ground: PerformanceGround, clock: Clock, { bars, lastPass }: PlayedOrder): Account[] {
-  const { first } = clock.cells;
+function barAccounts(playable: PlayableScore, clock: Clock, { bars, lastPass }: PlayedOrder): Account[] {
+  const { first } = clock.segments;
   const known = new Map<string, Sums>();
   let start = 0;
   return bars.map(({ measure, pass }) => {
     const last = pass === lastPass[measure];
     const key = `${measure}|${last}`;
     let sums = known.get(key);
-    if (!sums) known.set(key, (sums = account(ground, clock, first[measure], first[measure + 1], last)));
+    if (!sums) known.set(key, (sums = account(playable, clock, first[measure], first[measure + 1], last)));
     const bar = { measure, pass, beat: -1, start, ...sums };
     start += bar.planned;
     return bar;
   });
 }
 
-function beatAccounts(ground: PerformanceGround, clock: Clock, order: PlayedOrder, bars: readonly Account[]): Account[] {
-  const { first, beat } = clock.cells;
+function beatAccounts(playable: PlayableScore, clock: Clock, order: PlayedOrder, bars: readonly Account[]): Account[] {
+  const { first, beat } = clock.segments;
   const known = new Map<string, { beat: number; sums: Sums }[]>();
   const beatsOf = (measure: number, last: boolean) => {
     const key = `${measure}|${last}`;
@@ -166,7 +166,7 @@ function beatAccounts(ground: PerformanceGround, clock: Clock, order: PlayedOrde
     for (let c = first[measure]; c < first[measure + 1];) {
       let end = c + 1;
       while (end < first[measure + 1] && beat[end] === beat[c]) end++;
-      found.push({ beat: beat[c], sums: account(ground, clock, c, end, last) });
+      found.push({ beat: beat[c], sums: account(playable, clock, c, end, last) });
       c = end;
     }
     known.set(key, found);
@@ -201,7 +201,7 @@ class Player {
   private readonly written = new Map<string, Realisation | null>();
 
   constructor(
-    private readonly ground: PerformanceGround,
+    private readonly playable: PlayableScore,
     private readonly reading: Reading,
     private readonly settings: Settings,
     private readonly clock: Clock,
@@ -210,11 +210,11 @@ class Player {
     { pauses, tempi }: TimeActs,
     plan: DynamicPlan | null
   ) {
-    const tempoAt = (ticks: number): number => (tempi.findLast((t) => t.at <= ticks) ?? { tempo: ground.tempoAt(ticks) }).tempo;
-    this.bends = ground.score.parts.map((p) => bendsOf(ground, settings, p.index, tempoAt));
-    this.marks = lengthMarks(ground, reading, pauses);
+    const tempoAt = (ticks: number): number => (tempi.findLast((t) => t.at <= ticks) ?? { tempo: playable.tempoAt(ticks) }).tempo;
+    this.bends = playable.score.parts.map((p) => bendsOf(playable, settings, p.index, tempoAt));
+    this.marks = lengthMarks(playable, reading, pauses);
     this.opens = new Set(pauses.map((p) => p.at));
-    this.loud = loudnessGround(ground, reading, settings, plan);
+    this.loud = loudnessMarks(playable, reading, settings, plan);
     for (const m of reading.markings) {
       const { words } = soundOf(m);
       if (words && m.note) this.words.set(m.note, [...(this.words.get(m.note) ?? []), words]);
@@ -229,10 +229,10 @@ class Player {
       let literal = 0;
       let sounding = 0;
       let count = 0;
-      for (let k = this.ground.firstTone[measure]; k < this.ground.firstTone[measure + 1]; k++) {
-        const t = this.ground.tones[k];
-        loudnessOf(this.ground, t, this.loud, this.settings, this.reading, pass, loud);
-        const { share } = lengthOf(this.ground, t, this.marks, this.settings);
+      for (let k = this.playable.firstTone[measure]; k < this.playable.firstTone[measure + 1]; k++) {
+        const t = this.playable.tones[k];
+        loudnessOf(this.playable, t, this.loud, this.settings, this.reading, pass, loud);
+        const { share } = lengthOf(this.playable, t, this.marks, this.settings);
         let db = loud.literal;
         for (const s of loud.shares) db += s;
         this.play(notes, t, bar, db, loud.swell, share);
@@ -254,16 +254,16 @@ class Player {
         sounding: count ? sounding / count : null
       });
     });
-    for (const n of this.ground.unpitched) this.unpitched(notes, n);
+    for (const n of this.playable.unpitched) this.unpitched(notes, n);
     return inOrder(notes);
   }
 
   /** Seconds of a written tick of a part in a played bar; ticks after the bar's end are sought in the bars that follow. */
   private seconds(bar: number, ticks: number, part: number, lead: boolean): number {
-    const { texture } = this.ground;
+    const { sounding } = this.playable;
     const { bars: played, lastPass } = this.order;
     let at = bar;
-    const endOf = (measure: number): number => texture.measureStarts[measure + 1] ?? texture.totalTicks;
+    const endOf = (measure: number): number => sounding.measureStarts[measure + 1] ?? sounding.totalTicks;
     while (ticks > endOf(played[at].measure) && played[at + 1]?.measure === played[at].measure + 1) at++;
     const { measure, pass } = played[at];
     const account = this.bars[at];
@@ -278,7 +278,7 @@ class Player {
     return Math.max(onset, this.seconds(bar, ticks - 1e-3, part, lead));
   }
 
-  private play(notes: PlayedNote[], t: GroundTone, bar: number, db: number, swell: number, share: number): void {
+  private play(notes: PlayedNote[], t: PlayableTone, bar: number, db: number, swell: number, share: number): void {
     const { tone, lead } = t;
     const { note } = tone;
     const { part } = note;
@@ -303,7 +303,7 @@ class Player {
     const realised = this.realisation(t, bar);
     if (realised) {
       // The ornament takes the time that its note has, whatever became of the beat.
-      const span = ((full - onset) * this.ground.texture.ticksPerQuarter) / (tone.end - tone.start);
+      const span = ((full - onset) * this.playable.sounding.ticksPerQuarter) / (tone.end - tone.start);
       for (const n of realised.notes) {
         const at = Math.max(0, onset + toNumber(n.at) * span);
         const stop = Math.min(at + toNumber(n.length) * span, Math.max(end, at + 0.01));
@@ -316,17 +316,17 @@ class Player {
   }
 
   /** The note that fills the third after a note the second time, where the reading has it so and repeats are decorated. */
-  private passingNote({ tone }: GroundTone): number | null {
+  private passingNote({ tone }: PlayableTone): number | null {
     const { next, note } = tone;
     if (!next || this.settings.school('repeats', tone.start) !== 'ornament' || !this.settings.amount('ornaments', tone.start)) return null;
     if (!this.words.get(note.id)?.includes(PLAYER_WORDS.fillTheThird) || Math.abs(next.height - tone.height) !== 2) return null;
-    const found = neighbourOf(this.ground.score, this.ground.facts, note, Math.sign(next.height - tone.height));
-    return found && midi(transpose(found.pitch, this.ground.score.parts[note.part].transpose));
+    const found = neighbourOf(this.playable.score, this.playable.facts, note, Math.sign(next.height - tone.height));
+    return found && midi(transpose(found.pitch, this.playable.score.parts[note.part].transpose));
   }
 
   /** Levels inside a note longer than a beat over which the plan turns. */
-  private inside(t: GroundTone, db: number): number[] | null {
-    const tpq = this.ground.texture.ticksPerQuarter;
+  private inside(t: PlayableTone, db: number): number[] | null {
+    const tpq = this.playable.sounding.ticksPerQuarter;
     const amount = this.settings.amount('plan', t.tone.start);
     const points = this.loud.plans[t.tone.note.part]?.points;
     if (!points || !amount || t.tone.end - t.tone.start <= tpq) return null;
@@ -347,7 +347,7 @@ class Player {
   }
 
   /** The ornament of a note at the tempo of its place; written out once for all times that the bar is played. */
-  private realisation(t: GroundTone, bar: number): Realisation | null {
+  private realisation(t: PlayableTone, bar: number): Realisation | null {
     const { tone } = t;
     const { note } = tone;
     // Most notes bear none; those that do are written out once.
@@ -357,26 +357,26 @@ class Player {
     const on = this.settings.amount('ornaments', tone.start) > 0;
     let found: Realisation | null = null;
     if (t.graces.length || (on && note.marks?.some((m) => m.group === 'ornament'))) {
-      const tpq = this.ground.texture.ticksPerQuarter;
+      const tpq = this.playable.sounding.ticksPerQuarter;
       const span = this.seconds(bar, tone.end, note.part, t.lead) - this.seconds(bar, tone.start, note.part, t.lead);
       const length = frac(tone.end - tone.start, tpq);
       const tempo = span > 0 ? (60 * toNumber(length)) / span : FALLBACK_TEMPO;
       // Literally, small notes take no time of the note's own.
       const school: OrnamentSchool = on ? this.school(tone.start, note.id) : { trillStart: 'main', appoggiatura: 'short', words: [] };
-      found = realise(this.ground.score, this.ground.facts, note, length, tempo, school, t.graces, tone.next?.note ?? null);
+      found = realise(this.playable.score, this.playable.facts, note, length, tempo, school, t.graces, tone.next?.note ?? null);
     }
     this.written.set(note.id, found);
     return found;
   }
 
   /** Seconds by which a note of a broken chord comes after its beat. */
-  private spread(t: GroundTone): number {
+  private spread(t: PlayableTone): number {
     const { note } = t.tone;
     const amount = this.settings.amount('chord-break', t.tone.start);
     if (!amount) return 0;
-    const chord = this.ground.chords.get(note.id);
+    const chord = this.playable.chords.get(note.id);
     if (!chord || chord.size < 2) return 0;
-    const instrument = this.ground.instruments[note.part];
+    const instrument = this.playable.instruments[note.part];
     const each = can(instrument, 'keys') ? SPREAD.keys : can(instrument, 'bows', 'plucks') ? SPREAD.strings : 0;
     if (chord.arpeggio) return chord.place * (each || SPREAD.keys) * amount;
     if (!can(instrument, 'bows') || chord.size < 3) return 0;
@@ -386,8 +386,8 @@ class Player {
     return 0;
   }
 
-  private unpitched(notes: PlayedNote[], n: PerformanceGround['unpitched'][number]): void {
-    const tpq = this.ground.texture.ticksPerQuarter;
+  private unpitched(notes: PlayedNote[], n: PlayableScore['unpitched'][number]): void {
+    const tpq = this.playable.sounding.ticksPerQuarter;
     const start = Math.round((n.start.n * tpq) / n.start.d);
     const end = start + Math.round((n.duration.n * tpq) / n.duration.d);
     this.order.bars.forEach((p, bar) => {

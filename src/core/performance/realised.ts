@@ -2,14 +2,14 @@ import type { Facts } from '../analysis/facts.ts';
 import { soundOf } from '../markings/describe.ts';
 import type { Reading } from '../reading/reading.ts';
 import { tempoOfReading } from '../reading/in-force.ts';
-import { placeName } from '../reading/places.ts';
+import { placeName } from '../reading/moments.ts';
 import { add, cmp, eq, type Fraction } from '../score/fraction.ts';
 import type { Note, Score } from '../score/model.ts';
 import { tiedLength } from '../score/ties.ts';
 import { QUICKEST_ORNAMENT } from '../style/performance-weights.ts';
 import { PROFILES } from '../style/profiles.ts';
 import type { SchoolKey } from '../style/schools.ts';
-import { FALLBACK_TEMPO } from './ground.ts';
+import { FALLBACK_TEMPO } from './playable-score.ts';
 import { placingOf, realise, type Realisation } from './ornaments.ts';
 
 /** An ornament of the page written out, for the brief and the edition. */

@@ -1,4 +1,4 @@
-import { firstFrom, toTicks } from '../analysis/texture.ts';
+import { firstFrom, toTicks } from '../analysis/sounding-score.ts';
 import { soundOf } from '../markings/describe.ts';
 import type { Reading } from '../reading/reading.ts';
 import { metronomeMarkings } from '../reading/in-force.ts';
@@ -9,9 +9,9 @@ import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, PAUSES, TIME_WEIGHTS } from '../s
 import { tempoOfWords } from '../style/tempo-words.ts';
 import type { TimeAct } from '../style/terms/acts.ts';
 import { readWords, timeActIn } from '../style/terms/read-words.ts';
-import { cellAt, type Cells } from './cells.ts';
-import { timeAlong } from './gradual.ts';
-import { beatTicks, type PerformanceGround } from './ground.ts';
+import { segmentAt, type TempoSegments } from './tempo-segments.ts';
+import { timeAlong } from './tempo-curve.ts';
+import { beatTicks, type PlayableScore } from './playable-score.ts';
 
 /** What one effect does to the time: change of each cell's length as a share of the literal one; seconds before a cell. */
 export interface TimeShare {
@@ -34,10 +34,10 @@ export interface Pause {
 }
 
 /** All pauses, printed and editorial. */
-function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
+function pausesOf(playable: PlayableScore, reading: Reading): Pause[] {
   const found: Pause[] = [];
-  const ends = ground.endOf;
-  for (const { tone } of ground.tones)
+  const ends = playable.endOf;
+  for (const { tone } of playable.tones)
     for (const m of tone.note.marks ?? []) {
       const pause = SIGN_SOUNDS[m.name]?.pause;
       if (pause) found.push({ at: tone.end, kind: pause, note: tone.note.id });
@@ -46,7 +46,7 @@ function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
     const { pause, words } = soundOf(m);
     const end = m.note ? ends(m.note) : undefined;
     if (pause && end !== undefined) found.push({ at: end, kind: pause, note: m.note });
-    else if (words && timeActIn(words)?.kind === 'wait') found.push({ at: toTicks(ground.texture, m.start), kind: 'wait' });
+    else if (words && timeActIn(words)?.kind === 'wait') found.push({ at: toTicks(playable.sounding, m.start), kind: 'wait' });
   }
   // One joint has one pause, the longest.
   const best = new Map<number, Pause>();
@@ -54,16 +54,16 @@ function pausesOf(ground: PerformanceGround, reading: Reading): Pause[] {
     const other = best.get(p.at);
     if (!other || PAUSES[p.kind].seconds > PAUSES[other.kind].seconds) best.set(p.at, p);
   }
-  return [...best.values()].filter((p) => p.at < ground.texture.totalTicks);
+  return [...best.values()].filter((p) => p.at < playable.sounding.totalTicks);
 }
 
 /** Notes under a fermata: ticks and how much longer. */
-function fermatas(ground: PerformanceGround, reading: Reading): { from: number; to: number; more: number }[] {
+function fermatas(playable: PlayableScore, reading: Reading): { from: number; to: number; more: number }[] {
   const editorial = new Set(reading.markings.flatMap((m) => (soundOf(m).holds && m.note ? [m.note] : [])));
   const spans = new Map<string, { from: number; to: number; more: number }>();
   const shape = (value?: string): number =>
     /short|angled/.test(value ?? '') ? FERMATA.short : /long|square/.test(value ?? '') ? FERMATA.long : FERMATA.plain;
-  for (const { tone } of ground.tones) {
+  for (const { tone } of playable.tones) {
     const mark = tone.note.marks?.find((m) => m.group === 'fermata');
     if (!mark && !editorial.has(tone.note.id)) continue;
     const key = `${tone.end}`;
@@ -71,15 +71,15 @@ function fermatas(ground: PerformanceGround, reading: Reading): { from: number; 
     // Of a chord, and of voices that end together, the shortest note is the one that is held.
     if (!before || before.from < tone.start) spans.set(key, { from: tone.start, to: tone.end, more: shape(mark?.value) });
   }
-  for (const n of ground.score.notes)
+  for (const n of playable.score.notes)
     if (n.rest && n.marks?.some((m) => m.group === 'fermata')) {
-      const from = toTicks(ground.texture, n.start);
-      spans.set(`${from}r`, { from, to: toTicks(ground.texture, add(n.start, n.duration)), more: FERMATA.plain });
+      const from = toTicks(playable.sounding, n.start);
+      spans.set(`${from}r`, { from, to: toTicks(playable.sounding, add(n.start, n.duration)), more: FERMATA.plain });
     }
-  for (const m of ground.score.measures)
+  for (const m of playable.score.measures)
     if (m.barFermata) {
-      const to = toTicks(ground.texture, add(m.start, m.length));
-      spans.set(`${to}b`, { from: to - beatTicks(ground, m), to, more: FERMATA.barLine });
+      const to = toTicks(playable.sounding, add(m.start, m.length));
+      spans.set(`${to}b`, { from: to - beatTicks(playable, m), to, more: FERMATA.barLine });
     }
   return [...spans.values()];
 }
@@ -110,18 +110,18 @@ const changes = (act: TimeAct): boolean => 'size' in act || act.kind === 'at onc
 const ends = (act: TimeAct | null): boolean => act !== null && (changes(act) || act.kind === 'restore' || act.kind === 'same');
 
 /** All gradual changes of tempo, printed and editorial. */
-function gradualChanges(ground: PerformanceGround, reading: Reading): GradualChange[] {
-  const { score, texture, facts } = ground;
+function gradualChanges(playable: PlayableScore, reading: Reading): GradualChange[] {
+  const { score, sounding, facts } = playable;
   const act = (text: string): TimeAct | null => timeActIn(text, reading.period === 'classical');
   const words = [
-    ...score.directions.flatMap((d) => (d.kind === 'words' ? [{ at: toTicks(texture, d.start), text: d.text }] : [])),
+    ...score.directions.flatMap((d) => (d.kind === 'words' ? [{ at: toTicks(sounding, d.start), text: d.text }] : [])),
     ...reading.markings.flatMap((m) => {
       const { words: text } = soundOf(m);
-      return text === undefined ? [] : [{ at: toTicks(texture, m.start), text }];
+      return text === undefined ? [] : [{ at: toTicks(sounding, m.start), text }];
     })
   ].sort((a, b) => a.at - b.at);
-  const marks = ground.marks.map((m) => m.at);
-  const phraseEnds = facts.phrases.map((p) => toTicks(texture, p.end));
+  const marks = playable.marks.map((m) => m.at);
+  const phraseEnds = facts.phrases.map((p) => toTicks(sounding, p.end));
   const stops = [...marks, ...words.flatMap((w) => (ends(act(w.text)) || tempoOfWords(w.text) ? [w.at] : []))];
   const found: GradualChange[] = [];
   let beforeAtOnce = 0;
@@ -134,10 +134,10 @@ function gradualChanges(ground: PerformanceGround, reading: Reading): GradualCha
     if (word?.kind === 'restore' || tempoOfWords(text) || marks.some((m) => m > before && m <= at)) base = 1;
     before = at;
     if (!word || !changes(word) || at < beforeAtOnce) continue;
-    const bar = texture.measureStarts.findLastIndex((s) => s <= at);
-    const furthest = texture.measureStarts[bar + GRADUAL.mostBars] ?? texture.totalTicks;
-    const stop = Math.min(...stops.filter((s) => s > at), texture.totalTicks);
-    const phrase = phraseEnds.find((e) => e > at + texture.ticksPerQuarter) ?? texture.totalTicks;
+    const bar = sounding.measureStarts.findLastIndex((s) => s <= at);
+    const furthest = sounding.measureStarts[bar + GRADUAL.mostBars] ?? sounding.totalTicks;
+    const stop = Math.min(...stops.filter((s) => s > at), sounding.totalTicks);
+    const phrase = phraseEnds.find((e) => e > at + sounding.ticksPerQuarter) ?? sounding.totalTicks;
     // Another tempo holds until it is taken back; a change that goes on ends with its phrase.
     const to = word.kind === 'new' ? stop : Math.min(stop, Math.max(phrase, at + 1), furthest);
     if (to <= at) continue;
@@ -158,8 +158,8 @@ function gradualChanges(ground: PerformanceGround, reading: Reading): GradualCha
 }
 
 /** Editorial metronome marks, in quarters a minute, by tick. */
-const editorialTempi = (ground: PerformanceGround, reading: Reading): { at: number; tempo: number }[] =>
-  metronomeMarkings(reading.markings).map(({ start, tempo }) => ({ at: toTicks(ground.texture, start), tempo }));
+const editorialTempi = (playable: PlayableScore, reading: Reading): { at: number; tempo: number }[] =>
+  metronomeMarkings(reading.markings).map(({ start, tempo }) => ({ at: toTicks(playable.sounding, start), tempo }));
 
 /** Everything that is marked to happen to the time, printed or editorial. */
 export interface TimeActs {
@@ -170,12 +170,12 @@ export interface TimeActs {
   leaning: { from: number; to: number; share: number }[];
 }
 
-export const timeActs = (ground: PerformanceGround, reading: Reading): TimeActs => ({
-  pauses: pausesOf(ground, reading),
-  fermatas: fermatas(ground, reading),
-  changes: gradualChanges(ground, reading),
-  tempi: editorialTempi(ground, reading),
-  leaning: leaningNotes(ground, reading)
+export const timeActs = (playable: PlayableScore, reading: Reading): TimeActs => ({
+  pauses: pausesOf(playable, reading),
+  fermatas: fermatas(playable, reading),
+  changes: gradualChanges(playable, reading),
+  tempi: editorialTempi(playable, reading),
+  leaning: leaningNotes(playable, reading)
 });
 
 /** The page to the letter: nothing happens but what its numbers say. */
@@ -189,33 +189,35 @@ export const cutPoints = (acts: TimeActs): number[] => [
 ];
 
 /** Leaning notes of the line: appoggiaturas and suspensions, accents and dashes; at most a beat of each. */
-function leaningNotes(ground: PerformanceGround, reading: Reading): { from: number; to: number; share: number }[] {
+function leaningNotes(playable: PlayableScore, reading: Reading): { from: number; to: number; share: number }[] {
   const marked = new Map(reading.markings.flatMap((m) => (m.note ? [[m.note, soundOf(m).leans ?? 0] as const] : [])));
-  return ground.tones.flatMap((t) => {
+  return playable.tones.flatMap((t) => {
     if (!t.lead) return [];
     const { note, start, end } = t.tone;
     const leans =
       t.role === 'appoggiatura' || t.role === 'suspension'
         ? 1
         : Math.max(marked.get(note.id) ?? 0, ...(note.marks ?? []).map((m) => SIGN_SOUNDS[m.name]?.leans ?? 0));
-    return leans ? [{ from: start, to: Math.min(end, start + beatTicks(ground, ground.score.measures[note.measure])), share: leans }] : [];
+    return leans
+      ? [{ from: start, to: Math.min(end, start + beatTicks(playable, playable.score.measures[note.measure])), share: leans }]
+      : [];
   });
 }
 
 type Range = { from: number; to: number };
 
 /** Runs over the cells of a stretch of time. */
-function within(cells: Cells, { from, to }: Range, each: (cell: number) => void): void {
-  for (let c = cellAt(cells, from); c < cells.from.length && cells.from[c] < to; c++) if (cells.from[c] >= from) each(c);
+function within(segments: TempoSegments, { from, to }: Range, each: (cell: number) => void): void {
+  for (let c = segmentAt(segments, from); c < segments.from.length && segments.from[c] < to; c++) if (segments.from[c] >= from) each(c);
 }
 
 /** The shares of every effect on the time, at its usual amount. */
-export function timeShares(ground: PerformanceGround, reading: Reading, cells: Cells, acts: TimeActs): TimeShare[] {
-  const { texture, facts, score } = ground;
+export function timeShares(playable: PlayableScore, reading: Reading, segments: TempoSegments, acts: TimeActs): TimeShare[] {
+  const { sounding, facts, score } = playable;
   const weights = TIME_WEIGHTS[reading.period];
-  const count = cells.from.length;
+  const count = segments.from.length;
   const empty = (): Float64Array => new Float64Array(count);
-  const ticks = (time: Parameters<typeof toTicks>[1]): number => toTicks(texture, time);
+  const ticks = (time: Parameters<typeof toTicks>[1]): number => toTicks(sounding, time);
   const shares: TimeShare[] = [];
 
   const { tempi } = acts;
@@ -223,11 +225,11 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
     const ratio = empty();
     tempi.forEach(({ at, tempo }, k) => {
       // An editorial mark holds until the next mark of any kind.
-      const printed = ground.marks.find((m) => m.at > at)?.at ?? Infinity;
-      const until = Math.min(tempi[k + 1]?.at ?? Infinity, printed, texture.totalTicks);
-      within(cells, { from: at, to: until }, (c) => {
-        const planned = ((cells.to[c] - cells.from[c]) * 60) / (tempo * texture.ticksPerQuarter);
-        ratio[c] = planned / cells.literal[c] - 1;
+      const printed = playable.marks.find((m) => m.at > at)?.at ?? Infinity;
+      const until = Math.min(tempi[k + 1]?.at ?? Infinity, printed, sounding.totalTicks);
+      within(segments, { from: at, to: until }, (c) => {
+        const planned = ((segments.to[c] - segments.from[c]) * 60) / (tempo * sounding.ticksPerQuarter);
+        ratio[c] = planned / segments.literal[c] - 1;
       });
     });
     shares.push({ effect: 'tempo', ratio });
@@ -237,13 +239,13 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
   const atLast = empty();
   for (const { from, to, w, base, atOnce, lastTime } of acts.changes) {
     const ratio = lastTime ? atLast : always;
-    within(cells, { from, to }, (c) => {
+    within(segments, { from, to }, (c) => {
       if (atOnce) {
         ratio[c] = 1 / (w * base) - 1;
         return;
       }
-      const a = (cells.from[c] - from) / (to - from);
-      const b = (Math.min(cells.to[c], to) - from) / (to - from);
+      const a = (segments.from[c] - from) / (to - from);
+      const b = (Math.min(segments.to[c], to) - from) / (to - from);
       ratio[c] = (timeAlong(b, w, GRADUAL.q) - timeAlong(a, w, GRADUAL.q)) / ((b - a) * base) - 1;
     });
   }
@@ -251,16 +253,16 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
 
   const arch = empty();
   const addArch = (from: number, to: number, size: number): void => {
-    if (!size || to - from < 2 * texture.ticksPerQuarter) return;
+    if (!size || to - from < 2 * sounding.ticksPerQuarter) return;
     const cellsIn: number[] = [];
-    within(cells, { from, to }, (c) => cellsIn.push(c));
+    within(segments, { from, to }, (c) => cellsIn.push(c));
     let mean = 0;
     let total = 0;
     const shape = cellsIn.map((c) => {
-      const u = ((cells.from[c] + cells.to[c]) / 2 - from) / (to - from);
+      const u = ((segments.from[c] + segments.to[c]) / 2 - from) / (to - from);
       const d = u < ARCH_PEAK ? (ARCH_PEAK - u) / ARCH_PEAK : (u - ARCH_PEAK) / (1 - ARCH_PEAK);
-      mean += d * d * cells.literal[c];
-      total += cells.literal[c];
+      mean += d * d * segments.literal[c];
+      total += segments.literal[c];
       return d * d;
     });
     // What is given at the ends is taken in the middle: the phrase as a whole keeps its time.
@@ -273,19 +275,19 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
   const phraseEnd = empty();
   for (const p of facts.phrases) {
     const end = ticks(p.end);
-    if (end >= texture.totalTicks) continue;
+    if (end >= sounding.totalTicks) continue;
     const measure =
       score.measures[
         Math.max(
           0,
-          texture.measureStarts.findLastIndex((s) => s < end)
+          sounding.measureStarts.findLastIndex((s) => s < end)
         )
       ];
-    const beat = beatTicks(ground, measure);
+    const beat = beatTicks(playable, measure);
     // A written rest parts the phrases already.
-    const last = ground.texture.melody[firstFrom(ground.texture.melody, end) - 1];
+    const last = playable.sounding.melody[firstFrom(playable.sounding.melody, end) - 1];
     if (last && end - last.end >= beat) continue;
-    within(cells, { from: end - beat, to: end }, (c) => (phraseEnd[c] += weights.phraseEnd * p.confidence));
+    within(segments, { from: end - beat, to: end }, (c) => (phraseEnd[c] += weights.phraseEnd * p.confidence));
   }
   shares.push({ effect: 'phrase-end', ratio: phraseEnd, shaping: true });
 
@@ -297,38 +299,38 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
       score.measures[
         Math.max(
           0,
-          texture.measureStarts.findLastIndex((s) => s < goal)
+          sounding.measureStarts.findLastIndex((s) => s < goal)
         )
       ];
-    const bar = texture.measureStarts[measure.index + 1] - texture.measureStarts[measure.index];
-    const from = Math.max(lead ? ticks(lead.start) : goal - bar, goal - bar, goal - 2 * beatTicks(ground, measure));
-    within(cells, { from, to: goal }, (c) => (cadence[c] += weights.cadence * f.strength));
+    const bar = sounding.measureStarts[measure.index + 1] - sounding.measureStarts[measure.index];
+    const from = Math.max(lead ? ticks(lead.start) : goal - bar, goal - bar, goal - 2 * beatTicks(playable, measure));
+    within(segments, { from, to: goal }, (c) => (cadence[c] += weights.cadence * f.strength));
   }
   shares.push({ effect: 'cadence', ratio: cadence, shaping: true });
 
   const gap = empty();
   for (const p of acts.pauses) {
-    const c = cellAt(cells, p.at);
-    const beat = beatTicks(ground, score.measures[cells.measure[c]]);
-    const beatSeconds = (cells.literal[c] * beat) / (cells.to[c] - cells.from[c]);
+    const c = segmentAt(segments, p.at);
+    const beat = beatTicks(playable, score.measures[segments.measure[c]]);
+    const beatSeconds = (segments.literal[c] * beat) / (segments.to[c] - segments.from[c]);
     gap[c] = Math.min(PAUSES[p.kind].seconds, PAUSES.mostOfBeat * beatSeconds);
   }
   shares.push({ effect: 'breath', ratio: empty(), gap });
 
   const held = empty();
-  for (const f of acts.fermatas) within(cells, f, (c) => (held[c] = Math.max(held[c], f.more)));
+  for (const f of acts.fermatas) within(segments, f, (c) => (held[c] = Math.max(held[c], f.more)));
   shares.push({ effect: 'fermata', ratio: held });
 
   const leaning = empty();
-  for (const t of acts.leaning) within(cells, t, (c) => (leaning[c] = Math.max(leaning[c], weights.leaning * t.share)));
+  for (const t of acts.leaning) within(segments, t, (c) => (leaning[c] = Math.max(leaning[c], weights.leaning * t.share)));
   shares.push({ effect: 'leaning', ratio: leaning, shaping: true });
 
   const cadenza = empty();
   for (const m of score.measures) {
     if (m.time?.quarters || toNumber(m.length) < 2) continue;
-    for (let c = cells.first[m.index]; c < cells.first[m.index + 1]; c++) {
-      const start = texture.measureStarts[m.index];
-      const u = ((cells.from[c] + cells.to[c]) / 2 - start) / ((texture.measureStarts[m.index + 1] ?? texture.totalTicks) - start);
+    for (let c = segments.first[m.index]; c < segments.first[m.index + 1]; c++) {
+      const start = sounding.measureStarts[m.index];
+      const u = ((segments.from[c] + segments.to[c]) / 2 - start) / ((sounding.measureStarts[m.index + 1] ?? sounding.totalTicks) - start);
       cadenza[c] = CADENZA * ((2 * u - 1) ** 2 - 1 / 3);
     }
   }
@@ -337,8 +339,8 @@ export function timeShares(ground: PerformanceGround, reading: Reading, cells: C
   const own = empty();
   const pulled = empty();
   for (let c = 0; c < count; c++) {
-    own[c] = reading.rubato[cells.measure[c]]?.[cells.beat[c]] ?? 0;
-    pulled[c] = (reading.timePulls[cells.measure[c]] ?? 1) - 1;
+    own[c] = reading.rubato[segments.measure[c]]?.[segments.beat[c]] ?? 0;
+    pulled[c] = (reading.timePulls[segments.measure[c]] ?? 1) - 1;
   }
   shares.push({ effect: 'own', ratio: own, shaping: true }, { effect: 'pulled', ratio: pulled });
   // What changes nothing in this reading is left out.

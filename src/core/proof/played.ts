@@ -1,6 +1,6 @@
 import type { Performance } from '../performance/perform.ts';
 import { isNoticed } from '../performance/explain.ts';
-import { indexAt } from '../performance/places.ts';
+import { indexAt } from '../performance/transport.ts';
 import { BENT, WRITTEN_ACTS } from '../style/performance-weights.ts';
 import type { SchoolKey } from '../style/schools.ts';
 import { finding, type Finding, type ProofContext } from './finding.ts';

@@ -181,7 +181,7 @@ const onTopOfSlowing: Check = (p) =>
 
 const aboveTheCeiling: Check = (p) => {
   const dots = p.rules.line.filter((t) => t.note.marks?.some((m) => m.name === 'staccato'));
-  const value = (t: (typeof dots)[number]): number => (t.end - t.start) / p.rules.texture.ticksPerQuarter;
+  const value = (t: (typeof dots)[number]): number => (t.end - t.start) / p.rules.sounding.ticksPerQuarter;
   const shortest = [...dots].sort((a, b) => value(a) - value(b))[0];
   if (!shortest) return [];
   const tempo = tempoInForce(p.score, shortest.note.start);
@@ -204,7 +204,7 @@ const ornamentDoesNotFit: Check = (p) =>
     if (!t.note.marks?.some((m) => m.name === 'trill-mark')) return [];
     const tempo = tempoInForce(p.score, t.note.start);
     if (!tempo) return [];
-    const seconds = (60 * (t.end - t.start)) / p.rules.texture.ticksPerQuarter / tempo;
+    const seconds = (60 * (t.end - t.start)) / p.rules.sounding.ticksPerQuarter / tempo;
     const notes = Math.floor(2 * TRILL_RATE.most * seconds);
     return notes < 3
       ? [
@@ -239,7 +239,7 @@ const breathTooLate: Check = (p) => {
       before.note.marks?.some((m) => m.name === 'breath-mark' || m.group === 'fermata');
     if (!breathes) continue;
     const tempo = tempoInForce(p.score, line[from].note.start) ?? ASSUMED;
-    const seconds = (60 * (before.end - line[from].start)) / p.rules.texture.ticksPerQuarter / tempo;
+    const seconds = (60 * (before.end - line[from].start)) / p.rules.sounding.ticksPerQuarter / tempo;
     if (seconds > BREATH_SECONDS)
       result.push(
         finding(

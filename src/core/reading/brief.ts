@@ -8,7 +8,7 @@ import { keyForPlayer } from '../score/transposition.ts';
 import { lookUp, phrasesOf } from '../style/terms/lookup.ts';
 import { dynamicLevels, levelInForce } from './in-force.ts';
 import type { Marking } from '../markings/marking.ts';
-import { placeName } from './places.ts';
+import { placeName } from './moments.ts';
 import { tempoInForce } from '../score/tempo.ts';
 import { keyName } from '../analysis/keys.ts';
 

@@ -1,5 +1,5 @@
 import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
-import { firstFrom, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
+import { firstFrom, toTicks, type SoundingScore, type Tone } from '../analysis/sounding-score.ts';
 import { cmp, lte, type Fraction } from '../score/fraction.ts';
 import type { Measure, Score } from '../score/model.ts';
 import { barLabel, measureAt } from '../score/position.ts';
@@ -10,7 +10,7 @@ import type { Details } from '../analysis/details.ts';
 import type { Study } from '../analysis/study.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
-import { placeName } from './places.ts';
+import { placeName } from './moments.ts';
 
 /** The style of a reading, as its rules need it. */
 export interface Style {
@@ -37,7 +37,7 @@ export interface RuleContext {
   /** The part that the reading is for. */
   part: number;
   instrument: Instrument;
-  texture: Texture;
+  sounding: SoundingScore;
   /** The part's leading line, ties joined. */
   line: Tone[];
   levels: Level[];
@@ -67,8 +67,8 @@ export interface RuleContext {
 export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
   const { score, facts, details } = study;
   const { period } = style;
-  const texture = study.partTexture(part);
-  const line = texture.melody;
+  const sounding = study.soundingPart(part);
+  const line = sounding.melody;
   const levels = dynamicLevels(score);
   const owner = score.parts[part];
   const place = new Map(line.map((t, k) => [t.note.id, k]));
@@ -80,7 +80,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
   for (const { from, to } of spans) for (let k = from; k < to; k++) held[k] = true;
   const hairpins = score.hairpins.filter((h) => h.part === part);
   const bar = (at: Fraction) => measureAt(score, at);
-  const indexAt = (at: Fraction) => firstFrom(line, toTicks(texture, at));
+  const indexAt = (at: Fraction) => firstFrom(line, toTicks(sounding, at));
   return {
     score,
     facts,
@@ -90,7 +90,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     details,
     part,
     instrument: instrumentOf(score, owner, style.instruments),
-    texture,
+    sounding,
     line,
     levels,
     bar,
@@ -109,7 +109,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     firstAt: (at) => line[indexAt(at)] ?? null,
     lastBefore: (at) => line[indexAt(at) - 1] ?? null,
     lineIn: byMeasure(line),
-    tonesIn: byMeasure(texture.tones),
+    tonesIn: byMeasure(sounding.tones),
     slurred: (a, b) => {
       const k = place.get(a.note.id);
       return k !== undefined && line[k + 1] === b && held[k];

@@ -1,5 +1,5 @@
 import type { ObjectSchema } from 'joi';
-import { MARKING_KINDS, type MarkingKind } from '../markings/kinds/index.ts';
+import { MARKING_KINDS, type MarkingKind } from '../markings/marking-kind.ts';
 import type { SchemaKit } from '../schema-kit.ts';
 
 /** Paper on which an edition is printed; lengths in points (72 to the inch). ISO 216; ANSI/ASME Y14.1. */

@@ -1,5 +1,5 @@
 import type { Study } from '../analysis/study.ts';
-import type { Tone } from '../analysis/texture.ts';
+import type { Tone } from '../analysis/sounding-score.ts';
 import { cmp, format, type Fraction } from '../score/fraction.ts';
 import { strengthIn, type Period } from '../style/profiles.ts';
 import { can, type Instrument } from '../style/instruments/instrument.ts';

@@ -1,4 +1,4 @@
-import { levelAt, type Tone } from '../analysis/texture.ts';
+import { levelAt, type Tone } from '../analysis/sounding-score.ts';
 import type { Study } from '../analysis/study.ts';
 import { cmp, toNumber, type Fraction } from '../score/fraction.ts';
 import { can } from '../style/instruments/instrument.ts';
@@ -24,7 +24,7 @@ export interface Question {
 
 const marked = (c: RuleContext, name: RegExp): Tone[] => c.line.filter((t) => t.note.marks?.some((m) => name.test(m.name)));
 const starts = (tones: readonly Tone[]): Fraction[] => tones.map((t) => t.note.start);
-const quarters = (c: RuleContext, t: Tone): number => (t.end - t.start) / c.texture.ticksPerQuarter;
+const quarters = (c: RuleContext, t: Tone): number => (t.end - t.start) / c.sounding.ticksPerQuarter;
 const always = (c: RuleContext): Fraction[] => starts(c.line.slice(0, 1));
 const chords = (c: RuleContext): Fraction[] => c.score.notes.filter((n) => n.part === c.part && n.chord && !n.grace).map((n) => n.start);
 const bows = (c: RuleContext): boolean => can(c.instrument, 'bows');
@@ -72,7 +72,7 @@ const WHERE: Record<SchoolKey, (c: RuleContext) => Fraction[]> = {
       c.line.filter(
         (t, k) =>
           quarters(c, t) <= 0.5 &&
-          levelAt(c.texture, t.start) >= 1 &&
+          levelAt(c.sounding, t.start) >= 1 &&
           [1, 2, 3].every((n) => c.line[k + n] && quarters(c, c.line[k + n]) === quarters(c, t))
       )
     ),

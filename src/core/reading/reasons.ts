@@ -4,7 +4,7 @@ import { keyName } from '../analysis/keys.ts';
 import { cmp, lt, lte } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import type { Because, Marking } from '../markings/marking.ts';
-import { placeName } from './places.ts';
+import { placeName } from './moments.ts';
 
 /** No more reasons than this: what matters most comes first. */
 const MOST = 3;

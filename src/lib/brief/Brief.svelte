@@ -1,4 +1,8 @@
 <script lang="ts">
+  import Fold from '$lib/controls/Fold.svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { nanoid } from 'nanoid';
   import { cmp } from '$core/score/fraction';
   import { explainLoudness, explainTime } from '$core/performance/explain';
@@ -116,7 +120,7 @@
   {#if score && text}
     <header>
       <h2 data-testid="brief-title">{title}</h2>
-      <button class="bar-link not-printed" onclick={printBrief}>Print</button>
+      <Act class="not-printed" onclick={printBrief}>Print</Act>
       {#if workspace.study.busy}<span class="quiet" role="status">working it out …</span>{/if}
     </header>
 
@@ -140,23 +144,19 @@
       {#each open as proposal (proposal.key)}<ProposalItem {workspace} {proposal} />{/each}
       {#if open.length}
         <div class="scope not-printed" data-testid="scope">
-          <label
-            >All {reached.length} proposals
-            <select bind:value={scope}
-              >{#each SCOPES as s (s)}<option value={s}>{SCOPE_NAMES[s]}</option>{/each}</select
-            ></label
+          <Choice label="All {reached.length} proposals" bind:value={scope}
+            >{#each SCOPES as s (s)}<SelectItem value={s} text={SCOPE_NAMES[s]} />{/each}</Choice
           >
-          <button class="bar-link" onclick={() => decideAll(true)}>Keep them</button>
-          <button class="bar-link" onclick={() => decideAll(false)}>Set them aside</button>
+          <Act onclick={() => decideAll(true)}>Keep them</Act>
+          <Act onclick={() => decideAll(false)}>Set them aside</Act>
         </div>
       {/if}
       <CopyMarkings {workspace} />
       {#if !markings.length && !open.length}<p class="quiet">Nothing is marked or proposed here.</p>{/if}
       {#if aside.length}
-        <details>
-          <summary>{aside.length} set aside</summary>
+        <Fold label="{aside.length} set aside">
           {#each aside as proposal (proposal.key)}<ProposalItem {workspace} {proposal} />{/each}
-        </details>
+        </Fold>
       {/if}
       <div class="not-printed"><MarkingForm {workspace} /></div>
     </section>
@@ -222,10 +222,6 @@
     padding-top: 0.4rem;
   }
 
-  details {
-    padding: 0.3rem 0;
-  }
-
   .scope {
     display: flex;
     flex-wrap: wrap;
@@ -233,17 +229,5 @@
     align-items: baseline;
     font-size: 0.9rem;
     padding: 0.2rem 0;
-  }
-
-  .scope select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-  }
-
-  summary {
-    cursor: pointer;
-    color: var(--muted);
   }
 </style>

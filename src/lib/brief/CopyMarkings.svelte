@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { nanoid } from 'nanoid';
   import { copiesAt, samePlaces, type SamePlace } from '$core/reading/copies';
   import { cmp } from '$core/score/fraction';
@@ -35,15 +38,14 @@
 
 {#if places.length}
   <div class="copies" data-testid="copies">
-    <label
-      >Copy to the same music <select bind:value={manner}
-        ><option value="0">the same</option><option value="-1">a step softer</option><option value="1">a step louder</option></select
-      ></label
+    <Choice label="Copy to the same music" bind:value={manner}
+      ><SelectItem value="0" text="the same" /><SelectItem value="-1" text="a step softer" /><SelectItem
+        value="1"
+        text="a step louder"
+      /></Choice
     >
     {#each places as place (place.parallel.id + place.backward)}
-      <button class="bar-link" onclick={() => copy(place)}
-        >{place.name}{place.parallel.transposition === 'P1' ? '' : ` (${place.parallel.transposition})`}</button
-      >
+      <Act onclick={() => copy(place)}>{place.name}{place.parallel.transposition === 'P1' ? '' : ` (${place.parallel.transposition})`}</Act>
     {/each}
   </div>
 {/if}
@@ -56,12 +58,5 @@
     align-items: baseline;
     padding: 0.3rem 0;
     font-size: 0.88rem;
-  }
-
-  select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
   }
 </style>

@@ -1,11 +1,13 @@
 <script lang="ts">
+  import Choice from '$lib/controls/Choice.svelte';
+  import Field from '$lib/controls/Field.svelte';
   import { nanoid } from 'nanoid';
-  import { Button } from 'carbon-components-svelte';
+  import { Button, SelectItem } from 'carbon-components-svelte';
   import { add, cmp, format } from '$core/score/fraction';
   import { againstPrinted, isOnNote, isSpan, kindName, kindOf, ownWords, valueFault, valuesOf } from '$core/markings/describe';
-  import { MARKING_KINDS, type MarkingKind } from '$core/markings/kinds/index';
+  import { MARKING_KINDS, type MarkingKind } from '$core/markings/marking-kind';
   import type { Marking } from '$core/markings/marking';
-  import { placesIn, type Place } from '$core/reading/places';
+  import { placesIn, type Place } from '$core/reading/moments';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   interface Props {
@@ -119,34 +121,26 @@
 
 <form class="form" onsubmit={submit} data-testid={marking ? 'edit-marking' : 'add-marking'}>
   {#if !marking}<h4>Add a marking</h4>{/if}
-  <label
-    >Kind <select bind:value={kind} disabled={marking !== null}
-      >{#each MARKING_KINDS as k (k)}<option value={k}>{kindName(k)}</option>{/each}</select
-    ></label
+  <Choice label="Kind" bind:value={kind} disabled={marking !== null}
+    >{#each MARKING_KINDS as k (k)}<SelectItem value={k} text={kindName(k)} />{/each}</Choice
   >
   {#if !choices}
-    <label>What <input bind:value maxlength="200" placeholder={ownWords(kind)?.hint} /></label>
+    <Field label="What" bind:value maxlength="200" placeholder={ownWords(kind)?.hint} />
   {:else if choices.length > 1}
-    <label
-      >What <select bind:value
-        >{#each choices as choice (choice)}<option value={choice}>{choice.replace(/-/g, ' ')}</option>{/each}</select
-      ></label
+    <Choice label="What" bind:value
+      >{#each choices as choice (choice)}<SelectItem value={choice} text={choice.replace(/-/g, ' ')} />{/each}</Choice
     >
   {/if}
-  <label
-    >At <select value={start ? key(start) : ''} onchange={(e) => (from = e.currentTarget.value)}
-      >{#each usable as place (key(place))}<option value={key(place)}>{place.label}</option>{/each}</select
-    ></label
+  <Choice label="At" value={start ? key(start) : ''} onchange={(value) => (from = value)}
+    >{#each usable as place (key(place))}<SelectItem value={key(place)} text={place.label} />{/each}</Choice
   >
   {#if isSpan(kind)}
-    <label
-      >To <select value={end ? key(end) : ''} onchange={(e) => (to = e.currentTarget.value)}
-        >{#each later as place (key(place))}<option value={key(place)}>{place.label}</option>{/each}</select
-      ></label
+    <Choice label="To" value={end ? key(end) : ''} onchange={(value) => (to = value)}
+      >{#each later as place (key(place))}<SelectItem value={key(place)} text={place.label} />{/each}</Choice
     >
   {/if}
-  <label class="wide">Because <input bind:value={own} maxlength="1000" placeholder="your reason, in your words" /></label>
-  <label class="wide">To the player <input bind:value={remark} maxlength="1000" placeholder="a word to the player" /></label>
+  <Field label="Because" bind:value={own} maxlength="1000" placeholder="your reason, in your words" />
+  <Field label="To the player" bind:value={remark} maxlength="1000" placeholder="a word to the player" />
   {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
   <div class="acts">
     <Button size="small" type="submit" kind={marking ? 'primary' : 'tertiary'}>{marking ? 'Change' : 'Add'}</Button>
@@ -170,15 +164,6 @@
     font-weight: 600;
   }
 
-  label {
-    display: flex;
-    flex-direction: column;
-    font-size: 0.8rem;
-    color: var(--muted);
-    min-width: 0;
-  }
-
-  .wide,
   .wrong,
   .acts {
     grid-column: 1 / -1;
@@ -186,17 +171,5 @@
 
   .wrong {
     color: var(--cds-danger-01);
-  }
-
-  select,
-  input {
-    font: inherit;
-    font-size: 0.92rem;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.2rem 0.3rem;
-    width: 100%;
-    box-sizing: border-box;
   }
 </style>

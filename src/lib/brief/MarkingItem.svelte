@@ -1,11 +1,12 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
   import { Button } from 'carbon-components-svelte';
   import { cmp, sub } from '$core/score/fraction';
   import { add } from '$core/score/fraction';
   import { markingName } from '$core/markings/describe';
   import type { Marking } from '$core/markings/marking';
   import { reasonsAt } from '$core/reading/reasons';
-  import { placeName, placesIn } from '$core/reading/places';
+  import { placeName, placesIn } from '$core/reading/moments';
   import type { Workspace } from '../workspace/workspace.svelte';
   import MarkingForm from './MarkingForm.svelte';
   import { sourceNames } from './names';
@@ -77,8 +78,9 @@
 </script>
 
 <article class="item" class:open data-testid="marking" data-id={marking.id}>
-  <button
-    class="plain-button head"
+  <Act
+    look="row"
+    class="head"
     onclick={toggle}
     onkeydown={key}
     aria-expanded={open}
@@ -86,7 +88,7 @@
   >
     <span class="sign">{markingName(marking)}</span>
     <span class="quiet">{workspace.score ? placeName(workspace.score, marking.start) : ''}</span>
-  </button>
+  </Act>
   {#each marking.because as because, k (k)}<p class="because">
       {because.text}
       {#if because.sources}<span class="quiet">({sourceNames(because.sources)})</span>{/if}
@@ -96,11 +98,9 @@
   {#if changed}
     <p class="question" role="note">
       The rule says “{changed.marking.value}” here now.
-      <button class="bar-link" onclick={() => workspace.keep(changed)}>Take it</button>
-      <button
-        class="bar-link"
-        onclick={() => workspace.act({ type: 'change-marking', id: marking.id, change: { proposed: changed.marking.value } })}
-        >Leave mine</button
+      <Act onclick={() => workspace.keep(changed)}>Take it</Act>
+      <Act onclick={() => workspace.act({ type: 'change-marking', id: marking.id, change: { proposed: changed.marking.value } })}
+        >Leave mine</Act
       >
     </p>
   {/if}
@@ -120,10 +120,6 @@
     border-left: 3px solid var(--edition);
     padding: 0.3rem 0.6rem;
     background: var(--raised);
-  }
-
-  .head {
-    width: 100%;
   }
 
   .sign {

@@ -1,6 +1,9 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
-  import { placeName } from '$core/reading/places';
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Field from '$lib/controls/Field.svelte';
+  import { Button, SelectItem } from 'carbon-components-svelte';
+  import { placeName } from '$core/reading/moments';
   import { ruleById } from '$core/reading/rules/index';
   import { markingName, valueFault, valuesOf } from '$core/markings/describe';
   import type { Proposal } from '$core/reading/proposal';
@@ -42,31 +45,30 @@
   {#if changing}
     <form onsubmit={(e) => (e.preventDefault(), change())}>
       {#if choices && choices.length > 1}
-        <select bind:value aria-label="Changed value"
-          >{#each choices as choice (choice)}<option>{choice}</option>{/each}</select
+        <Choice label="Changed value" quietly bind:value
+          >{#each choices as choice (choice)}<SelectItem value={choice} text={choice} />{/each}</Choice
         >
       {:else}
-        <input bind:value aria-label="Changed value" maxlength="200" />
+        <Field label="Changed value" quietly bind:value maxlength="200" />
       {/if}
       <Button size="small" type="submit">Keep it so</Button>
-      <button type="button" class="bar-link" onclick={() => (changing = false)}>never mind</button>
+      <Act onclick={() => (changing = false)}>never mind</Act>
       {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
     </form>
   {:else if decision}
-    <button class="bar-link" onclick={() => workspace.act({ type: 'reopen', key: proposal.key })}>Open again</button>
+    <Act onclick={() => workspace.act({ type: 'reopen', key: proposal.key })}>Open again</Act>
   {:else}
     <div class="acts">
       <Button size="small" kind="tertiary" on:click={() => workspace.keep(proposal)}>Keep</Button>
       <Button size="small" kind="ghost" on:click={() => (changing = true)}>Change</Button>
       <Button size="small" kind="ghost" on:click={() => workspace.act({ type: 'set-aside', key: proposal.key })}>Set aside</Button>
       <span class="hear" role="group" aria-label="Hear it">
-        <button class="bar-link" title="The bars around it, with it" onclick={() => workspace.hear(proposal, true)}>hear with</button>
-        <button class="bar-link" title="The same bars as they are now" onclick={() => workspace.hear(proposal, false)}>without</button>
+        <Act title="The bars around it, with it" onclick={() => workspace.hear(proposal, true)}>hear with</Act>
+        <Act title="The same bars as they are now" onclick={() => workspace.hear(proposal, false)}>without</Act>
       </span>
-      <button
-        class="bar-link"
+      <Act
         title="Switches this rule off for this reading; it can be switched on again under Style and schools"
-        onclick={() => workspace.act({ type: 'weigh-rule', rule: proposal.rule, factor: 0 })}>not this rule</button
+        onclick={() => workspace.act({ type: 'weigh-rule', rule: proposal.rule, factor: 0 })}>not this rule</Act
       >
     </div>
   {/if}
@@ -96,15 +98,5 @@
     align-items: center;
     padding-top: 0.3rem;
     flex-wrap: wrap;
-  }
-
-  select,
-  input {
-    font: inherit;
-    color: inherit;
-    background: var(--paper);
-    border: 1px solid var(--line);
-    padding: 0.15rem 0.3rem;
-    min-width: 0;
   }
 </style>

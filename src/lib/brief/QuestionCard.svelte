@@ -1,4 +1,6 @@
 <script lang="ts">
+  import OneOf from '$lib/controls/OneOf.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { Button } from 'carbon-components-svelte';
   import { placesWithin, type Question } from '$core/reading/questions';
   import { SOURCES } from '$core/style/bibliography';
@@ -60,7 +62,7 @@
 </script>
 
 <article class="card" data-testid="question" data-key={question.key}>
-  <button class="plain-button head" aria-expanded={open} onclick={unfold}>
+  <Act look="row" class="head" aria-expanded={open} onclick={unfold}>
     <span>{question.school.question}</span>
     <span class="quiet">
       {label(inForce)}{local.length
@@ -71,31 +73,32 @@
             ? `, put off on ${question.postponedOn}`
             : ', as usual for the period'}
     </span>
-  </button>
+  </Act>
   {#if open}
-    <div role="radiogroup" aria-label={question.school.question}>
-      {#each question.school.options as option (option.value)}
-        <label>
-          <input type="radio" name="question-{question.key}" value={option.value} bind:group={choice} />
-          <span
-            ><strong>{option.label}.</strong>
-            {option.reason}
-            <span class="quiet">({option.sources.map((s) => SOURCES[s].short).join('; ')})</span>
-            <em class="effect">{effects ? change(option.value) : 'working out what it changes …'}</em></span
-          >
-        </label>
-      {/each}
-    </div>
+    <OneOf
+      label={question.school.question}
+      quietly
+      bind:value={choice}
+      options={question.school.options.map((o) => ({ value: o.value, label: o.label }))}
+    >
+      {#snippet said(value)}
+        {@const option = question.school.options.find((o) => o.value === value)!}
+        <span
+          ><strong>{option.label}.</strong>
+          {option.reason}
+          <span class="quiet">({option.sources.map((s) => SOURCES[s].short).join('; ')})</span>
+          <em class="effect">{effects ? change(option.value) : 'working out what it changes …'}</em></span
+        >
+      {/snippet}
+    </OneOf>
     <div class="acts">
       <Button size="small" kind="tertiary" on:click={forAll}>For the whole piece</Button>
       <Button size="small" kind="ghost" disabled={places === 0} on:click={here}>Here only</Button>
       <Button size="small" kind="ghost" on:click={later}>Later</Button>
       {#if local.length}
-        <button class="bar-link" onclick={() => workspace.act({ type: 'withdraw-answer', key: question.key, from: local.at(-1)!.from })}
-          >as everywhere</button
-        >
+        <Act onclick={() => workspace.act({ type: 'withdraw-answer', key: question.key, from: local.at(-1)!.from })}>as everywhere</Act>
       {:else if question.decidedOn}
-        <button class="bar-link" onclick={() => workspace.act({ type: 'withdraw-answer', key: question.key, from: null })}>as usual</button>
+        <Act onclick={() => workspace.act({ type: 'withdraw-answer', key: question.key, from: null })}>as usual</Act>
       {/if}
     </div>
   {/if}
@@ -107,24 +110,6 @@
     background: var(--raised);
     padding: 0.3rem 0.6rem;
     margin: 0.35rem 0;
-  }
-
-  .head {
-    width: 100%;
-    display: block;
-    text-align: left;
-  }
-
-  .head span {
-    display: block;
-  }
-
-  label {
-    display: flex;
-    gap: 0.5rem;
-    align-items: baseline;
-    padding: 0.25rem 0;
-    font-size: 0.88rem;
   }
 
   .effect {

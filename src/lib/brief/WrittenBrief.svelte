@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Words from '$lib/controls/Words.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { Button } from 'carbon-components-svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -59,16 +61,16 @@
 <section class="written">
   <h3>In your words</h3>
   {#if editing}
-    <textarea bind:value={text} oninput={typed} onblur={save} rows="10" maxlength="8000" aria-label="The brief in your words"></textarea>
+    <Words label="The brief in your words" quietly bind:value={text} oninput={typed} onblur={save} rows={10} maxlength={8000} />
     <div class="acts">
       <Button size="small" kind="tertiary" on:click={done}>Done</Button>
       {#if own}<Button size="small" kind="ghost" on:click={letGo}>Let it go</Button>{/if}
     </div>
   {:else if own}
     <div class="text" data-testid="written-brief">{own.text}</div>
-    <div class="acts"><button class="bar-link" onclick={begin}>Edit</button></div>
+    <div class="acts"><Act onclick={begin}>Edit</Act></div>
   {:else}
-    <button class="bar-link" onclick={begin}>Pin this brief and edit it</button>
+    <Act onclick={begin}>Pin this brief and edit it</Act>
     <p class="quiet">A pinned brief stays as you wrote it, and stands in the commentary.</p>
   {/if}
 </section>
@@ -80,17 +82,6 @@
 
   h3 {
     color: var(--muted);
-  }
-
-  textarea {
-    width: 100%;
-    box-sizing: border-box;
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.4rem;
-    resize: vertical;
   }
 
   .text {

@@ -14,4 +14,5 @@
   const { onclick, type = 'button', look = 'word', class: more = '', children, ...rest }: Props = $props();
 </script>
 
-<Button kind="ghost" size="small" {type} class="act act-{look} {more}" {...rest} on:click={onclick}>{@render children()}</Button>
+<Button kind="ghost" size="small" {type} class="act act-{look} {more}" {...rest} on:click={(e) => onclick?.(e)}>{@render children()}</Button
+>

@@ -1,45 +1,40 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import { Popover } from 'carbon-components-svelte';
+  import Act from '$lib/controls/Act.svelte';
 
   /** `up`: it opens above its word, for bars at the foot of a room. */
   const { label, up = false, children }: { label: string; up?: boolean; children: Snippet } = $props();
 
-  let host: HTMLDetailsElement;
-
-  function outside(event: PointerEvent): void {
-    if (host.open && event.target instanceof Node && !host.contains(event.target)) host.open = false;
-  }
+  let open = $state(false);
+  let host: HTMLDivElement;
 
   function key(event: KeyboardEvent): void {
-    if (event.key !== 'Escape' || !host.open) return;
-    host.open = false;
-    host.querySelector('summary')?.focus();
+    if (event.key !== 'Escape' || !open) return;
+    open = false;
+    host.querySelector('button')?.focus();
     event.stopPropagation();
+  }
+  /** A click elsewhere closes it; one on its own word is that word's to take. */
+  function outside(event: PointerEvent): void {
+    if (open && event.target instanceof Node && !host.contains(event.target)) open = false;
   }
 </script>
 
 <svelte:window onpointerdown={outside} />
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions (Escape closes what the summary opened) -->
-<details class="menu" bind:this={host} onkeydown={key}>
-  <summary>{label}</summary>
-  <div class:up>{@render children()}</div>
-</details>
+<!-- svelte-ignore a11y_no_static_element_interactions (Escape closes what its word opened) -->
+<div class="menu" bind:this={host} onkeydown={key}>
+  <Act aria-expanded={open} onclick={() => (open = !open)}>{label}</Act>
+  <Popover {open} align={up ? 'top-right' : 'bottom-left'} class="menu-contents">{@render children()}</Popover>
+</div>
 
 <style>
   .menu {
     position: relative;
-    font-size: 0.9rem;
   }
 
-  summary {
-    cursor: pointer;
-    color: var(--tone-1);
-  }
-
-  .menu div {
-    position: absolute;
-    z-index: 5;
+  .menu :global(.bx--popover-contents) {
     display: flex;
     flex-direction: column;
     align-items: flex-start;
@@ -47,11 +42,7 @@
     padding: 0.5rem 0.8rem;
     background: var(--raised);
     border: 1px solid var(--line);
-    white-space: nowrap;
-  }
-
-  .menu div.up {
-    bottom: 1.6rem;
-    right: 0;
+    width: max-content;
+    max-width: min(22rem, 90vw);
   }
 </style>

@@ -54,12 +54,7 @@
     color: var(--muted);
   }
 
-  .tools :global(select) {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.15rem 0.3rem;
-    max-width: 7.5rem;
+  .tools :global(.bx--select-input) {
+    max-width: 8.5rem;
   }
 </style>

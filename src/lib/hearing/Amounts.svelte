@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { cmp } from '$core/score/fraction';
   import { EFFECTS, MOST_AMOUNT, type EffectKey } from '$core/style/effects';
   import { CAUTIONS } from '$core/style/cautions';
@@ -34,15 +37,14 @@
 </script>
 
 <div class="head">
-  <label
-    >For <select bind:value={where} data-testid="amount-range"
-      ><option value="whole">the whole piece</option><option value="section">this section</option><option value="here"
-        >the selected bars</option
-      ></select
-    ></label
+  <Choice label="For" bind:value={where} data-testid="amount-range"
+    ><SelectItem value="whole" text="the whole piece" /><SelectItem value="section" text="this section" /><SelectItem
+      value="here"
+      text="the selected bars"
+    /></Choice
   >
-  <button class="bar-link" onclick={() => all(null)}>all as usual</button>
-  <button class="bar-link" onclick={() => all(0)}>all off</button>
+  <Act onclick={() => all(null)}>all as usual</Act>
+  <Act onclick={() => all(0)}>all off</Act>
 </div>
 {#each Object.entries(AREAS) as [on, title] (on)}
   <h3>{title}</h3>
@@ -73,10 +75,9 @@
     <p>
       {EFFECTS.find((e) => e.key === local.effect)?.name}
       {Math.round(100 * local.amount)} % from {workspace.score && workspace.barName(workspace.measureOf(local.from)!)}
-      <button
-        class="bar-link"
+      <Act
         onclick={() => workspace.act({ type: 'set-amount', effect: local.effect, amount: null, range: { from: local.from, to: local.to } })}
-        >let it go</button
+        >let it go</Act
       >
     </p>
   {/each}

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { onMount } from 'svelte';
   import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip, type ActiveElement } from 'chart.js';
   import type { Performance } from '$core/performance/perform';
@@ -195,25 +198,23 @@
     <span class="key"><i class="reading"></i> reading</span>
     <span class="key"><i class="page"></i> page to the letter</span>
     <span class="key"><i class="share"></i> length of notes</span>
-    <label
-      >tempo in <select bind:value={unit}><option value="rate">beats a minute</option><option value="seconds">seconds</option></select
-      ></label
+    <Choice label="tempo in" bind:value={unit}
+      ><SelectItem value="rate" text="beats a minute" /><SelectItem value="seconds" text="seconds" /></Choice
     >
     <span class="gap"></span>
     {#if chosen}
       <span class="quiet">bar {chosen.number}: {chosen.planned.toFixed(2)} s</span>
-      <button class="bar-link" onclick={() => pull(chosen.measure, chosen.planned * 1.02)} data-testid="longer">a little longer</button>
-      <button class="bar-link" onclick={() => pull(chosen.measure, chosen.planned * 0.98)}>a little shorter</button>
+      <Act onclick={() => pull(chosen.measure, chosen.planned * 1.02)} data-testid="longer">a little longer</Act>
+      <Act onclick={() => pull(chosen.measure, chosen.planned * 0.98)}>a little shorter</Act>
     {/if}
     {#if pulls}
-      <button
-        class="bar-link"
+      <Act
         onclick={() =>
           workspace.act({
             type: 'together',
             what: 'letting all pulled bars go',
             commands: Object.keys(workspace.reading.timePulls).map((m) => ({ type: 'pull-time' as const, measure: Number(m), ratio: null }))
-          })}>let all pulled bars go ({pulls})</button
+          })}>let all pulled bars go ({pulls})</Act
       >
     {/if}
   </header>

@@ -1,6 +1,9 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
   import { onMount } from 'svelte';
-  import { Button } from 'carbon-components-svelte';
+  import { Button, SelectItem } from 'carbon-components-svelte';
   import Menu from '../frame/Menu.svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { ATTRIBUTION } from './instruments';
@@ -67,21 +70,20 @@
     title="H"
     data-testid="play">{player.loading ? 'Loading sounds …' : player.playing ? 'Stop' : 'Hear'}</Button
   >
-  <label
-    >what <select
-      value={player.version}
-      onchange={(e) => {
-        player.version = e.currentTarget.value as Version;
-        player.refresh();
-      }}
-      data-testid="version"><option value="plan">the reading</option><option value="page">the page to the letter</option></select
-    ></label
+  <Choice
+    label="what"
+    value={player.version}
+    onchange={(value) => {
+      player.version = value as Version;
+      player.refresh();
+    }}
+    data-testid="version"><SelectItem value="plan" text="the reading" /><SelectItem value="page" text="the page to the letter" /></Choice
   >
-  <label
-    >sounding <select bind:value={() => player.sounding, (v) => (player.sounding = v as Sounding)}
-      ><option value="everything">everything</option><option value="line">this part</option><option value="others">the other parts</option
-      ><option value="skeleton">the skeleton</option><option value="anchors">anchor notes</option></select
-    ></label
+  <Choice label="sounding" bind:value={() => player.sounding, (v) => (player.sounding = v as Sounding)}
+    ><SelectItem value="everything" text="everything" /><SelectItem value="line" text="this part" /><SelectItem
+      value="others"
+      text="the other parts"
+    /><SelectItem value="skeleton" text="the skeleton" /><SelectItem value="anchors" text="anchor notes" /></Choice
   >
   <label class="rate"
     >tempo <input
@@ -94,27 +96,27 @@
       data-testid="rate"
     /> <span class="number">{Math.round(player.rate * 100)} %</span></label
   >
-  <label><input type="checkbox" bind:checked={() => player.loop, (v) => (player.loop = v)} /> selected bars again and again</label>
-  <label
-    >clicks <select
-      value={player.clicking}
-      onchange={(e) => {
-        player.clicking = e.currentTarget.value as Clicking;
-        player.refresh();
-      }}><option value="none">none</option><option value="beats">beats</option><option value="parts">parts of beats</option></select
-    ></label
+  <Tick label="selected bars again and again" bind:checked={() => player.loop, (v) => (player.loop = v)} />
+  <Choice
+    label="clicks"
+    value={player.clicking}
+    onchange={(value) => {
+      player.clicking = value as Clicking;
+      player.refresh();
+    }}
+    ><SelectItem value="none" text="none" /><SelectItem value="beats" text="beats" /><SelectItem
+      value="parts"
+      text="parts of beats"
+    /></Choice
   >
   <Menu label="Sound" up>
-    <label><input type="checkbox" bind:checked={() => player.countIn, (v) => (player.countIn = v)} /> count a bar before</label>
-    <label><input type="checkbox" bind:checked={() => player.plain, (v) => (player.plain = v)} /> plain tone</label>
+    <Tick label="count a bar before" bind:checked={() => player.countIn, (v) => (player.countIn = v)} />
+    <Tick label="plain tone" bind:checked={() => player.plain, (v) => (player.plain = v)} />
     {#each staves as staff (staff.key)}
-      <label
-        ><input type="checkbox" checked={!player.muted.has(staff.key)} onchange={(e) => player.mute(staff.key, !e.currentTarget.checked)} />
-        hear {staff.name}</label
-      >
+      <Tick label="hear {staff.name}" checked={!player.muted.has(staff.key)} onchange={(checked) => player.mute(staff.key, !checked)} />
     {/each}
-    <button class="bar-link" disabled={rendering || !workspace.playing.performed} onclick={wav}
-      >{rendering ? 'Making the sound file …' : 'Sound file (WAV) of the selected bars'}</button
+    <Act disabled={rendering || !workspace.playing.performed} onclick={wav}
+      >{rendering ? 'Making the sound file …' : 'Sound file (WAV) of the selected bars'}</Act
     >
     <p class="quiet">{ATTRIBUTION}{player.sets.length ? ` Playing: ${player.sets.join(', ')}.` : ''}</p>
   </Menu>

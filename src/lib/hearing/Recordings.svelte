@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Figures from '$lib/controls/Figures.svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Field from '$lib/controls/Field.svelte';
   import { nanoid } from 'nanoid';
   import { Button } from 'carbon-components-svelte';
   import { LIMITS } from '$core/style/limits';
@@ -66,46 +69,35 @@
   are kept.
 </p>
 <form onsubmit={(e) => (e.preventDefault(), add())}>
-  <input bind:value={label} placeholder="your name for a recording" aria-label="Name of the recording" maxlength="100" />
+  <Field label="Name of the recording" quietly bind:value={label} placeholder="your name for a recording" maxlength="100" />
   <Button size="small" kind="tertiary" type="submit" disabled={!label.trim()}>Add</Button>
 </form>
 {#each recordings as r (r.id)}
   <p class="recording" class:now={r.id === editing}>
-    <button class="bar-link" onclick={() => ((editing = r.id === editing ? null : r.id), (startedAt = null))}>{r.label}</button>
+    <Act onclick={() => ((editing = r.id === editing ? null : r.id), (startedAt = null))}>{r.label}</Act>
     <span class="quiet">{r.times.length} times</span>
-    <button class="bar-link" onclick={() => workspace.act({ type: 'keep-recording', id: r.id, recording: null })}>remove</button>
+    <Act onclick={() => workspace.act({ type: 'keep-recording', id: r.id, recording: null })}>remove</Act>
   </p>
 {/each}
 {#if current}
   <form onsubmit={(e) => (e.preventDefault(), write())}>
-    <label
-      >Bar {number(workspace.selection.from)} begins at
-      <input bind:value={moment} placeholder="1:07.5" aria-label="Time at which the bar begins" class="time" /></label
-    >
+    <Field label="Bar {number(workspace.selection.from)} begins at" bind:value={moment} placeholder="1:07.5" />
     <Button size="small" kind="ghost" type="submit">Write down</Button>
-    <button type="button" class="bar-link" onpointerdown={tap} onkeydown={(e) => e.key === 'Enter' && tap(e)}>tap as it begins</button>
+    <Act onpointerdown={tap} onkeydown={(e: KeyboardEvent) => e.key === 'Enter' && tap(e)}>tap as it begins</Act>
   </form>
   {#if fault}<p role="alert">{fault}</p>{/if}
 {/if}
 {#if compared?.stretches.length}
-  <table class="figures" data-testid="compared">
-    <thead>
-      <tr
-        ><th>Bars</th>{#each recordings as r (r.id)}<th>{r.label}</th>{/each}<th>Plan</th><th>Page</th></tr
-      >
-    </thead>
-    <tbody>
-      {#each compared.stretches as s (s.from)}
-        <tr>
-          <td><button class="bar-link" onclick={() => workspace.selection.bar(s.from)}>{number(s.from)}–{number(s.to - 1)}</button></td>
-          {#each s.tempi as t, k (k)}<td
-              >{t === null ? '' : Math.round(t)}{s.shares[k] === null ? '' : ` (${Math.round(100 * s.shares[k]!)} %)`}</td
-            >{/each}
-          <td>{Math.round(s.planned)}</td><td>{Math.round(s.literal)}</td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Figures heads={['Bars', ...recordings.map((r) => r.label), 'Plan', 'Page']} rows={compared.stretches} data-testid="compared">
+    {#snippet cell(s, column)}
+      {#if column === 0}<Act onclick={() => workspace.selection.bar(s.from)}>{number(s.from)}–{number(s.to - 1)}</Act>
+      {:else if column <= s.tempi.length}{s.tempi[column - 1] === null ? '' : Math.round(s.tempi[column - 1]!)}{s.shares[column - 1] ===
+        null
+          ? ''
+          : ` (${Math.round(100 * s.shares[column - 1]!)} %)`}
+      {:else}{Math.round(column === s.tempi.length + 1 ? s.planned : s.literal)}{/if}
+    {/snippet}
+  </Figures>
   <p class="quiet">Beats a minute; in brackets the share of the whole that a stretch takes. Last over first stretch tells a ritardando.</p>
 {/if}
 
@@ -121,20 +113,5 @@
 
   .now {
     background: var(--selected);
-  }
-
-  input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.15rem 0.3rem;
-    min-width: 0;
-    flex: 1;
-  }
-
-  .time {
-    width: 5rem;
-    flex: none;
   }
 </style>

@@ -1,9 +1,12 @@
 <script lang="ts">
+  import Figures from '$lib/controls/Figures.svelte';
+  import Field from '$lib/controls/Field.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { entriesOf, ratiosOf } from '$core/performance/rhythm';
   import { swingRatio } from '$core/style/swing';
   import { format, toNumber } from '$core/score/fraction';
   import { beatOfMeter } from '$core/score/meter';
-  import { placeName } from '$core/reading/places';
+  import { placeName } from '$core/reading/moments';
   import { add } from '$core/score/fraction';
   import { clicks } from '$core/style/tempo-words';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -29,37 +32,29 @@
 
 <div class="head">
   <strong>{workspace.barName(measure)}</strong>
-  <label
-    >at <input
-      type="number"
-      min="20"
-      max="300"
-      value={rate}
-      onchange={(e) => (own = Math.max(20, Math.min(300, Number(e.currentTarget.value) || given)))}
-      data-testid="rhythm-rate"
-    /> beats a minute</label
-  >
-  <button class="bar-link" onclick={() => (own = clicks(rate, -1))}>a click slower</button>
-  <button class="bar-link" onclick={() => (own = clicks(rate, 1))}>a click faster</button>
-  {#if own !== null}<button class="bar-link" onclick={() => (own = null)}>as printed ({given})</button>{/if}
+  <Field
+    label="at"
+    type="number"
+    min="20"
+    max="300"
+    value={rate}
+    onchange={(value) => (own = Math.max(20, Math.min(300, Number(value) || given)))}
+    data-testid="rhythm-rate"
+  />
+  <span>beats a minute</span>
+  <Act onclick={() => (own = clicks(rate, -1))}>a click slower</Act>
+  <Act onclick={() => (own = clicks(rate, 1))}>a click faster</Act>
+  {#if own !== null}<Act onclick={() => (own = null)}>as printed ({given})</Act>{/if}
 </div>
 {#if entries.length}
-  <table class="figures" data-testid="entries">
-    <thead
-      ><tr
-        ><th>Counted</th><th>Value</th><th>Enters after</th>{#if swung}<th>Swung</th>{/if}</tr
-      ></thead
-    >
-    <tbody>
-      {#each entries as e (e.note)}
-        <tr
-          ><td>{e.count}</td><td>{format(e.length)} ♩</td><td>{e.seconds.toFixed(3)} s</td>{#if swung}<td
-              >{e.swung === null ? '' : `${e.swung.toFixed(3)} s`}</td
-            >{/if}</tr
-        >
-      {/each}
-    </tbody>
-  </table>
+  <Figures heads={['Counted', 'Value', 'Enters after', ...(swung ? ['Swung'] : [])]} rows={entries} data-testid="entries">
+    {#snippet cell(e, column)}{[
+        e.count,
+        `${format(e.length)} ♩`,
+        `${e.seconds.toFixed(3)} s`,
+        e.swung === null ? '' : `${e.swung.toFixed(3)} s`
+      ][column]}{/snippet}
+  </Figures>
   {#if swung}<p class="quiet">Swung at this tempo: {swingRatio(rate).toFixed(2)} to 1.</p>{/if}
   {#if ratios.length}
     <h3>Ratios</h3>
@@ -83,14 +78,6 @@
     align-items: center;
     font-size: 0.9rem;
     padding-bottom: 0.4rem;
-  }
-
-  input {
-    font: inherit;
-    width: 4rem;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
   }
 
   h3 {

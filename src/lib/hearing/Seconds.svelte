@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Figures from '$lib/controls/Figures.svelte';
+  import Fold from '$lib/controls/Fold.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { explainLoudness, explainTime, isNoticed, wholeOf } from '$core/performance/explain';
   import { measureAt } from '$core/score/position';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -45,14 +48,13 @@
       )}
     </p>
     <p class="quiet">{explainLoudness(loud)}</p>
-    <details>
-      <summary>beat by beat</summary>
+    <Fold label="beat by beat">
       {#each beats as beat (beat.beat)}
         <p class="beat" class:quiet={!isNoticed(beat.planned - beat.literal, beat.literal)}>
           {beat.beat + 1}: {explainTime(beat, beat.literal)}
         </p>
       {/each}
-    </details>
+    </Fold>
   </article>
 {/each}
 {#if whole}
@@ -60,26 +62,21 @@
   <p>{whole.says}. Given {whole.whole.given.toFixed(1)} s, taken {Math.abs(whole.whole.taken).toFixed(1)} s.</p>
   {#if whole.quickest && whole.broadest}
     <p class="quiet">
-      Broadest against the page: <button class="bar-link" onclick={() => workspace.selection.bar(whole.broadest!.measure)}
-        >{name(whole.broadest.measure)}</button
-      >,
+      Broadest against the page: <Act onclick={() => workspace.selection.bar(whole.broadest!.measure)}>{name(whole.broadest.measure)}</Act>,
       {Math.round(100 * (whole.broadest.planned / whole.broadest.literal - 1))} %; quickest:
-      <button class="bar-link" onclick={() => workspace.selection.bar(whole.quickest!.measure)}>{name(whole.quickest.measure)}</button>,
+      <Act onclick={() => workspace.selection.bar(whole.quickest!.measure)}>{name(whole.quickest.measure)}</Act>,
       {Math.round(100 * (whole.quickest.planned / whole.quickest.literal - 1))} %.
     </p>
   {/if}
-  <table class="figures">
-    <thead><tr><th>Section</th><th>Page</th><th>Reading</th><th>Given</th><th>Taken</th></tr></thead>
-    <tbody>
-      {#each whole.sections as s, k (k)}
-        <tr
-          ><td>{s.name}</td><td>{s.literal.toFixed(1)}</td><td>{s.planned.toFixed(1)}</td><td>+{s.given.toFixed(1)}</td><td
-            >−{Math.abs(s.taken).toFixed(1)}</td
-          ></tr
-        >
-      {/each}
-    </tbody>
-  </table>
+  <Figures heads={['Section', 'Page', 'Reading', 'Given', 'Taken']} rows={whole.sections}>
+    {#snippet cell(s, column)}{[
+        s.name,
+        s.literal.toFixed(1),
+        s.planned.toFixed(1),
+        `+${s.given.toFixed(1)}`,
+        `−${Math.abs(s.taken).toFixed(1)}`
+      ][column]}{/snippet}
+  </Figures>
 {/if}
 
 <style>
@@ -90,12 +87,6 @@
 
   h3 {
     padding: 0.6rem 0 0.2rem;
-  }
-
-  summary {
-    font-size: 0.85rem;
-    color: var(--tone-1);
-    cursor: pointer;
   }
 
   .beat {

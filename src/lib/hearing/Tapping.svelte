@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Figures from '$lib/controls/Figures.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { Button } from 'carbon-components-svelte';
   import { rubatoOf, tappedBeats } from '$core/performance/tap';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -56,7 +58,9 @@
   Play or imagine the passage from {workspace.score && workspace.barName(workspace.score.measures[workspace.selection.from]).toLowerCase()} on,
   and tap every beat: with the key T, or here. One more tap at the end closes the last beat.
 </p>
-<button class="pad" onpointerdown={tap} onkeydown={padKey} data-testid="tap-pad">{taps.length ? `${taps.length} taps` : 'Tap here'}</button>
+<Button kind="tertiary" class="pad" onpointerdown={tap} onkeydown={padKey} data-testid="tap-pad"
+  >{taps.length ? `${taps.length} taps` : 'Tap here'}</Button
+>
 <div class="acts">
   <Button size="small" kind="ghost" disabled={!taps.length} on:click={() => (taps = [])}>Begin again</Button>
   <Button
@@ -70,43 +74,19 @@
     data-testid="take-rubato">Take it over as this reading’s rubato</Button
   >
   {#if own}
-    <button class="bar-link" onclick={() => workspace.act({ type: 'take-rubato', bars: null })}>let the own rubato go ({own} bars)</button>
+    <Act onclick={() => workspace.act({ type: 'take-rubato', bars: null })}>let the own rubato go ({own} bars)</Act>
   {/if}
 </div>
 {#if bars.length}
-  <table class="figures" data-testid="tapped">
-    <thead><tr><th>Bar</th><th>Tapped</th><th>Plan</th><th>Page</th></tr></thead>
-    <tbody>
-      {#each bars as b, k (k)}
-        <tr
-          ><td>{workspace.score?.measures[b.measure].number}</td><td>{b.tapped.toFixed(2)} s</td><td>{b.planned.toFixed(2)} s</td><td
-            >{b.literal.toFixed(2)} s</td
-          ></tr
-        >
-      {/each}
-    </tbody>
-  </table>
+  <Figures heads={['Bar', 'Tapped', 'Plan', 'Page']} rows={bars} data-testid="tapped">
+    {#snippet cell(b, column)}{column === 0
+        ? workspace.score?.measures[b.measure].number
+        : `${[b.tapped, b.planned, b.literal][column - 1].toFixed(2)} s`}{/snippet}
+  </Figures>
   <p class="quiet">Each beat is smoothed with its neighbours; a beat that was left out or tapped twice is taken as even.</p>
 {/if}
 
 <style>
-  .pad {
-    width: 100%;
-    height: 5rem;
-    margin: 0.5rem 0;
-    font: inherit;
-    font-size: 1.1rem;
-    color: var(--ink);
-    background: var(--raised);
-    border: 2px solid var(--line);
-    cursor: pointer;
-    touch-action: manipulation;
-  }
-
-  .pad:active {
-    background: var(--selected);
-  }
-
   .acts {
     display: flex;
     flex-wrap: wrap;

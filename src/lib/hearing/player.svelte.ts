@@ -1,5 +1,5 @@
 import type * as ToneModule from 'tone';
-import { clicksOf, indexAt, placeAt, secondsAt, spanOf, type Click } from '$core/performance/places';
+import { clicksOf, indexAt, placeAt, secondsAt, spanOf, type Click } from '$core/performance/transport';
 import { firstFrom } from '$core/performance/search';
 import { brightnessOf } from '$core/performance/loudness';
 import type { Performance, PlayedNote } from '$core/performance/perform';

@@ -1,5 +1,5 @@
 import toWav from 'audiobuffer-to-wav';
-import { spanOf } from '$core/performance/places';
+import { spanOf } from '$core/performance/transport';
 import type { Performance } from '$core/performance/perform';
 import type { Score } from '$core/score/model';
 import type { Workspace } from '../workspace/workspace.svelte';

@@ -2,7 +2,7 @@
   import type { RowEntry } from '$core/edition/mei';
   import type { SetChunk } from '$core/edition/systems';
   import type { Marking } from '$core/markings/marking';
-  import type { EngraveOptions } from '../workers/engraver.worker';
+  import type { EngraveOptions } from '../workers/engraver-service';
   import type { Engraver } from './engraver';
 
   interface Props {

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Choice from '$lib/controls/Choice.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { isRenumberable } from '$core/score/numbering';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -9,33 +12,30 @@
 </script>
 
 {#if parts.length > 1}
-  <label
-    >For <select
-      value={workspace.reading.part}
-      onchange={(e) => workspace.act({ type: 'set-part', part: Number(e.currentTarget.value) })}
-      data-testid="part"
-      >{#each parts as part (part.index)}<option value={part.index}>{part.name || `Part ${part.index + 1}`}</option>{/each}</select
-    ></label
+  <Choice
+    label="For"
+    value={workspace.reading.part}
+    onchange={(value) => workspace.act({ type: 'set-part', part: Number(value) })}
+    data-testid="part"
+    >{#each parts as part (part.index)}<SelectItem value={part.index} text={part.name || `Part ${part.index + 1}`} />{/each}</Choice
   >
-  <label title="The other parts give harmony and context"
-    ><input type="checkbox" checked={workspace.othersShown} onchange={(e) => workspace.showOthers(e.currentTarget.checked)} /> others shown</label
-  >
+  <Tick
+    label="others shown"
+    title="The other parts give harmony and context"
+    checked={workspace.othersShown}
+    onchange={(checked) => workspace.showOthers(checked)}
+  />
 {/if}
 {#if workspace.transposes}
-  <label
-    >Pitch <select
-      value={workspace.pitch}
-      onchange={(e) => workspace.showAt(e.currentTarget.value as 'written' | 'sounding')}
-      data-testid="pitch"><option value="written">as written</option><option value="sounding">as it sounds</option></select
-    ></label
+  <Choice label="Pitch" value={workspace.pitch} onchange={(value) => workspace.showAt(value as 'written' | 'sounding')} data-testid="pitch"
+    ><SelectItem value="written" text="as written" /><SelectItem value="sounding" text="as it sounds" /></Choice
   >
 {/if}
 {#if renumberable}
-  <label
-    >Bar numbers <select
-      value={workspace.reading.numbering}
-      onchange={(e) => workspace.act({ type: 'set-numbering', numbering: e.currentTarget.value as 'printed' | 'counted' })}
-      data-testid="numbering"><option value="printed">as printed</option><option value="counted">counted</option></select
-    ></label
+  <Choice
+    label="Bar numbers"
+    value={workspace.reading.numbering}
+    onchange={(value) => workspace.act({ type: 'set-numbering', numbering: value as 'printed' | 'counted' })}
+    data-testid="numbering"><SelectItem value="printed" text="as printed" /><SelectItem value="counted" text="counted" /></Choice
   >
 {/if}

@@ -1,16 +1,7 @@
+import { releaseProxy, wrap, type Remote } from 'comlink';
 import { chunkWriter, type Chunk } from '$core/edition/chunk';
-import type { RowEntry } from '$core/edition/mei';
-import type { SetChunk } from '$core/edition/systems';
-import type { Marking } from '$core/markings/marking';
 import type { Score } from '$core/score/model';
-import type { EngraveOptions, EngraverAnswer, EngraverRequest } from '../workers/engraver.worker';
-
-export interface EngraveJob {
-  chunk: SetChunk;
-  options: EngraveOptions;
-  markings: Marking[];
-  rows: RowEntry[];
-}
+import type { EngraveJob, EngraverService } from '../workers/engraver-service';
 
 interface Waiting {
   job: EngraveJob;
@@ -22,24 +13,12 @@ interface Waiting {
 /** The engraver in its worker: one job at a time, the most urgent first. */
 export class Engraver {
   private readonly worker = new Worker(new URL('../workers/engraver.worker.ts', import.meta.url), { type: 'module' });
-  private number = 0;
-  private busy: (Waiting & { number: number }) | null = null;
+  private readonly service: Remote<EngraverService> = wrap<EngraverService>(this.worker);
+  private busy: Waiting | null = null;
   private readonly queue: Waiting[] = [];
   private write: ((chunk: Chunk) => string) | null = null;
   /** Chunks whose document the worker has. */
   private readonly given = new Set<string>();
-
-  constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<EngraverAnswer>) => {
-      const { busy } = this;
-      this.busy = null;
-      if (busy?.number === data.number) {
-        if (data.type === 'engraved') busy.done(data.svg);
-        else busy.fail(new Error(data.message));
-      }
-      this.next();
-    };
-  }
 
   /**
    * Gives the engraver its score, or some parts of it (indices; null for all); jobs may be asked for from then
@@ -54,10 +33,11 @@ export class Engraver {
       score,
       shown.map((p) => p.index)
     );
-    this.send({ type: 'open', frame: { measures: score.measures, parts: shown.map(({ index, staves }) => ({ index, staves })) } });
+    void this.service.open({ measures: score.measures, parts: shown.map(({ index, staves }) => ({ index, staves })) });
   }
 
   close(): void {
+    this.service[releaseProxy]();
     this.worker.terminate();
   }
 
@@ -84,16 +64,21 @@ export class Engraver {
     if (this.busy || this.queue.length === 0 || !this.write) return;
     this.queue.sort((a, b) => a.urgency - b.urgency);
     const waiting = this.queue.shift()!;
-    const { job } = waiting;
-    const key = `${job.chunk.from}-${job.chunk.to}`;
-    const document = this.given.has(key) ? null : this.write(job.chunk);
+    const { chunk } = waiting.job;
+    const key = `${chunk.from}-${chunk.to}`;
+    const document = this.given.has(key) ? null : this.write(chunk);
     this.given.add(key);
-    this.busy = { ...waiting, number: ++this.number };
-    this.send({ type: 'engrave', number: this.busy.number, document, ...job });
-  }
-
-  private send(request: EngraverRequest): void {
-    this.worker.postMessage(request);
+    this.busy = waiting;
+    this.service
+      .engrave(waiting.job, document)
+      .then(
+        (svg) => waiting.done(svg),
+        (error: Error) => waiting.fail(error)
+      )
+      .finally(() => {
+        this.busy = null;
+        this.next();
+      });
   }
 }
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Words from '$lib/controls/Words.svelte';
   import { Button } from 'carbon-components-svelte';
   import { draftCard } from '$core/edition/text/card';
   import { LIMITS } from '$core/style/limits';
@@ -20,11 +21,7 @@
 <p class="quiet">Five things at most that are to be remembered on the stand. Form, tempo, peak and breaths come from the reading.</p>
 {#if edition}
   {#each fields as text, k (k)}
-    <label
-      >{k + 1}.
-      <textarea rows="2" maxlength="300" value={text} onchange={(e) => write(k, e.currentTarget.value)} aria-label="To remember, {k + 1}"
-      ></textarea></label
-    >
+    <Words label="To remember, {k + 1}" rows={2} maxlength={300} value={text} onchange={(value) => write(k, value)} />
   {/each}
   <div class="row">
     {#if workspace.reading.card}<Button size="small" kind="ghost" on:click={() => workspace.act({ type: 'write-card', lines: null })}
@@ -41,18 +38,6 @@
 {/if}
 
 <style>
-  label {
-    display: flex;
-    gap: 0.4rem;
-    padding-top: 0.4rem;
-  }
-
-  textarea {
-    flex: 1;
-    padding: 0.25rem 0.4rem;
-    resize: vertical;
-  }
-
   p {
     padding-top: 0.6rem;
   }

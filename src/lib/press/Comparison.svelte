@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Figures from '$lib/controls/Figures.svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
   import { api } from '../api';
   import type { Comparison as Compared } from '../shapes';
   import { Button } from 'carbon-components-svelte';
@@ -57,7 +60,7 @@
     {@const { comparison, readings } = answer}
     <p data-testid="compared-length">
       They last {clock(comparison.length[0])} and {clock(comparison.length[1])} ({(comparison.length[1] - comparison.length[0]).toFixed(1)} s).
-      <label><input type="checkbox" bind:checked={onlyMarks} /> only bars whose markings differ</label>
+      <Tick label="only bars whose markings differ" bind:checked={onlyMarks} />
     </p>
     {#if comparison.whole.length}
       <ul>
@@ -65,31 +68,24 @@
       </ul>
     {/if}
     {#if shown.length}
-      <table class="figures">
-        <thead><tr><th>Bar</th><th>What differs</th><th>Lasts</th><th>Loudness</th><th>Hear</th></tr></thead>
-        <tbody>
-          {#each shown as b (b.measure)}
-            <tr data-testid="compared-bar">
-              <th scope="row">{b.bar}</th>
-              <td>
-                {#each b.added as t, k (k)}<div><strong>added</strong> {t}</div>{/each}
-                {#each b.removed as t, k (k)}<div><strong>removed</strong> <s>{t}</s></div>{/each}
-                {#each b.changed as c, k (k)}<div><strong>changed</strong> {c.from} → {c.to}</div>{/each}
-                {#if !marked(b)}<span class="quiet">the same markings, another sound</span>{/if}
-              </td>
-              <td>{b.seconds[0].toFixed(2)} → {b.seconds[1].toFixed(2)} s</td>
-              <td>{db(b.db[0])} → {db(b.db[1])}</td>
-              <td>
-                {#each readings as reading, k (k)}<button
-                    class="bar-link"
-                    aria-label="Hear {names[k]}, {b.bar}"
-                    onclick={() => workspace.hearReading(reading, b.measure, b.measure)}>{k ? 'second' : 'first'}</button
-                  >{/each}
-              </td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <Figures heads={['Bar', 'What differs', 'Lasts', 'Loudness', 'Hear']} rows={shown} data-testid="compared-bars">
+        {#snippet cell(b, column)}
+          {#if column === 0}<strong>{b.bar}</strong>
+          {:else if column === 1}
+            {#each b.added as t, k (k)}<div><strong>added</strong> {t}</div>{/each}
+            {#each b.removed as t, k (k)}<div><strong>removed</strong> <s>{t}</s></div>{/each}
+            {#each b.changed as c, k (k)}<div><strong>changed</strong> {c.from} → {c.to}</div>{/each}
+            {#if !marked(b)}<span class="quiet">the same markings, another sound</span>{/if}
+          {:else if column === 2}{b.seconds[0].toFixed(2)} → {b.seconds[1].toFixed(2)} s
+          {:else if column === 3}{db(b.db[0])} → {db(b.db[1])}
+          {:else}
+            {#each readings as reading, k (k)}<Act
+                aria-label="Hear {names[k]}, {b.bar}"
+                onclick={() => workspace.hearReading(reading, b.measure, b.measure)}>{k ? 'second' : 'first'}</Act
+              >{/each}
+          {/if}
+        {/snippet}
+      </Figures>
     {:else}
       <p class="quiet">No bar differs.</p>
     {/if}
@@ -116,20 +112,5 @@
 
   ul {
     padding-left: 1.1rem;
-  }
-
-  td,
-  th {
-    vertical-align: top;
-    padding: 0.3rem 0.8rem 0.3rem 0;
-    border-bottom: 1px solid var(--line);
-  }
-
-  td:nth-child(n + 3) {
-    white-space: nowrap;
-  }
-
-  label {
-    padding-left: 1rem;
   }
 </style>

@@ -1,5 +1,9 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Field from '$lib/controls/Field.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
+  import { Button, SelectItem, RadioButton } from 'carbon-components-svelte';
   import type { SourceDifference } from '$core/collation/difference';
   import { readMusicXml } from '$core/score/musicxml/read';
   import type { Score } from '$core/score/model';
@@ -80,13 +84,14 @@
 <div class="differences" role="region" aria-label="Differences between the sources" tabindex="0">
   <header>
     <h2>{source} and {collation.name}</h2>
-    {#if collations.length > 1}<select
+    {#if collations.length > 1}<Choice
+        label="Which source is compared"
+        quietly
         value={collation.hash}
-        onchange={(e) => (chosen = e.currentTarget.value)}
-        aria-label="Which source is compared"
-        >{#each collations as c (c.hash)}<option value={c.hash}>{c.name}</option>{/each}</select
+        onchange={(value) => (chosen = value)}
+        >{#each collations as c (c.hash)}<SelectItem value={c.hash} text={c.name} />{/each}</Choice
       >{/if}
-    <label><input type="checkbox" bind:checked={openOnly} /> only what is open ({undecided})</label>
+    <Tick label="only what is open ({undecided})" bind:checked={openOnly} />
     <Button size="small" kind="ghost" on:click={onclose}>Back to the pages</Button>
   </header>
   {#if fault}<p role="alert">{fault}</p>{/if}
@@ -110,23 +115,27 @@
                 reserve={90}
               />
             {:else if measure === null || (which === 'ours' && d.ours === 'no such bar')}<p class="quiet">no such bar</p>{/if}
-            <label
-              ><input type="radio" name="choice-{d.id}" checked={choice?.take === which} onchange={() => choose(d, which)} />
-              {which === 'ours' ? 'Keep this' : d.takeable ? 'Take this' : 'Tell of it in the report'}</label
-            >
+            <RadioButton
+              name="choice-{d.id}"
+              value={which}
+              checked={choice?.take === which}
+              labelText={which === 'ours' ? 'Keep this' : d.takeable ? 'Take this' : 'Tell of it in the report'}
+              on:change={() => choose(d, which)}
+            />
           </div>
         {/each}
       </div>
       <div class="because">
-        <input
-          aria-label="Because"
+        <Field
+          label="Because"
+          quietly
           placeholder="because …"
           maxlength="500"
           value={choice?.because ?? ''}
           disabled={!choice}
-          onchange={(e) => choice && choose(d, choice.take, e.currentTarget.value)}
+          onchange={(value) => choice && choose(d, choice.take, value)}
         />
-        {#if choice}<button class="bar-link" onclick={() => choose(d, null)}>leave it open</button>{/if}
+        {#if choice}<Act onclick={() => choose(d, null)}>leave it open</Act>{/if}
         {#if d.kind === 'rhythm' && d.takeable}<span class="quiet">Taking it takes all notes of the bar.</span>{/if}
       </div>
     </article>
@@ -175,11 +184,6 @@
     align-items: baseline;
     gap: 0.7rem;
     padding-top: 0.4rem;
-  }
-
-  .because input {
-    flex: 1;
-    padding: 0.2rem 0.4rem;
   }
 
   @media (max-width: 900px) {

@@ -1,6 +1,8 @@
 <script lang="ts">
+  import Words from '$lib/controls/Words.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
   import { invalidateAll } from '$app/navigation';
-  import { Button } from 'carbon-components-svelte';
+  import { Button, SelectItem } from 'carbon-components-svelte';
   import { api } from '../api';
   import type { EditionRow } from '../shapes';
 
@@ -50,7 +52,7 @@
 <section>
   <h3>Freeze an edition</h3>
   <p class="quiet">It gets the next number and stays as it is now, whatever is changed later.</p>
-  <label>Note <textarea rows="2" maxlength="500" bind:value={note} placeholder="for the jury, second print …"></textarea></label>
+  <Words label="Note" rows={2} maxlength={500} bind:value={note} placeholder="for the jury, second print …" />
   <Button size="small" kind="tertiary" disabled={unsaved || stage !== null} on:click={freeze}
     >Freeze as edition {(editions.at(-1)?.number ?? 0) + 1}</Button
   >
@@ -82,15 +84,11 @@
   {#if states.length < 2}
     <p class="quiet">Freeze an edition or make a second reading, and the two can be compared bar by bar.</p>
   {:else}
-    <label
-      >From <select value={pair[0]} onchange={(e) => (chosen = [e.currentTarget.value, pair[1]])} aria-label="Compare from"
-        >{#each states as s (s.key)}<option value={s.key}>{s.name}</option>{/each}</select
-      ></label
+    <Choice label="From" value={pair[0]} onchange={(value) => (chosen = [value, pair[1]])} aria-label="Compare from"
+      >{#each states as s (s.key)}<SelectItem value={s.key} text={s.name} />{/each}</Choice
     >
-    <label
-      >to <select value={pair[1]} onchange={(e) => (chosen = [pair[0], e.currentTarget.value])} aria-label="Compare to"
-        >{#each states as s (s.key)}<option value={s.key}>{s.name}</option>{/each}</select
-      ></label
+    <Choice label="to" value={pair[1]} onchange={(value) => (chosen = [pair[0], value])} aria-label="Compare to"
+      >{#each states as s (s.key)}<SelectItem value={s.key} text={s.name} />{/each}</Choice
     >
     <Button size="small" kind="tertiary" disabled={unsaved || pair[0] === pair[1]} on:click={() => oncompare(...pair)}>Compare</Button>
   {/if}
@@ -112,22 +110,5 @@
   .edition {
     padding: 0.35rem 0;
     border-bottom: 1px solid var(--line);
-  }
-
-  label {
-    display: flex;
-    align-items: baseline;
-    gap: 0.4rem;
-    padding: 0.25rem 0;
-  }
-
-  textarea {
-    flex: 1;
-    padding: 0.25rem 0.4rem;
-  }
-
-  select {
-    min-width: 0;
-    flex: 1;
   }
 </style>

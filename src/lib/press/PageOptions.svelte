@@ -1,6 +1,10 @@
 <script lang="ts">
+  import OneOf from '$lib/controls/OneOf.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { kindName } from '$core/markings/describe';
-  import { MARKING_KINDS, type MarkingKind } from '$core/markings/kinds/index';
+  import { MARKING_KINDS, type MarkingKind } from '$core/markings/marking-kind';
   import { EXTRAS, PAPERS, VARIANTS, type Extra, type PageSettings, type StaffSize, type Variant } from '$core/reading/page-settings';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -33,55 +37,42 @@
   const toggled = <T,>(list: readonly T[], item: T): T[] => (list.includes(item) ? list.filter((x) => x !== item) : [...list, item]);
 </script>
 
-<fieldset>
-  <legend>What for</legend>
-  {#each VARIANTS as v (v)}
-    <label
-      ><input type="radio" name="variant" value={v} checked={pages.variant === v} onchange={() => set({ variant: v })} />
-      <span>{VARIANT_NAMES[v][0]} <span class="quiet">{VARIANT_NAMES[v][1]}</span></span></label
-    >
-  {/each}
-</fieldset>
+<OneOf
+  label="What for"
+  value={pages.variant}
+  options={VARIANTS.map((v) => ({ value: v, label: VARIANT_NAMES[v][0] }))}
+  onchange={(v) => set({ variant: v })}
+>
+  {#snippet said(v)}<span>{VARIANT_NAMES[v][0]} <span class="quiet">{VARIANT_NAMES[v][1]}</span></span>{/snippet}
+</OneOf>
 <fieldset>
   <legend>Paper</legend>
   <div class="row">
-    <label
-      >Size <select value={pages.paper} onchange={(e) => set({ paper: e.currentTarget.value as PageSettings['paper'] })}
-        >{#each Object.keys(PAPERS) as p (p)}<option>{p}</option>{/each}</select
-      ></label
+    <Choice label="Size" value={pages.paper} onchange={(value) => set({ paper: value as PageSettings['paper'] })}
+      >{#each Object.keys(PAPERS) as p (p)}<SelectItem value={p} text={p} />{/each}</Choice
     >
-    <label
-      >Staff <select value={pages.staff} onchange={(e) => set({ staff: e.currentTarget.value as StaffSize })}
-        >{#each Object.entries(STAFF_NAMES) as [key, name] (key)}<option value={key}>{name}</option>{/each}</select
-      ></label
+    <Choice label="Staff" value={pages.staff} onchange={(value) => set({ staff: value as StaffSize })}
+      >{#each Object.entries(STAFF_NAMES) as [key, name] (key)}<SelectItem value={key} text={name} />{/each}</Choice
     >
-    <label
-      ><input type="checkbox" checked={pages.landscape} onchange={(e) => set({ landscape: e.currentTarget.checked })} /> landscape</label
-    >
+    <Tick label="landscape" checked={pages.landscape} onchange={(checked) => set({ landscape: checked })} />
   </div>
 </fieldset>
 {#if pages.variant === 'study' || pages.variant === 'performance'}
   <fieldset>
     <legend>Shown beside the music</legend>
     {#each open as extra (extra)}
-      <label
-        ><input type="checkbox" checked={pages.show.includes(extra)} onchange={() => set({ show: toggled(pages.show, extra) })} />
-        {EXTRA_NAMES[extra]}</label
-      >
+      <Tick label={EXTRA_NAMES[extra]} checked={pages.show.includes(extra)} onchange={() => set({ show: toggled(pages.show, extra) })} />
     {/each}
   </fieldset>
   {#if kinds.length}
     <fieldset class="kinds">
       <legend>Kinds of markings</legend>
       {#each kinds as kind (kind)}
-        <label
-          ><input
-            type="checkbox"
-            checked={!pages.hidden.includes(kind)}
-            onchange={() => set({ hidden: toggled<MarkingKind>(pages.hidden, kind) })}
-          />
-          {kindName(kind)}</label
-        >
+        <Tick
+          label={kindName(kind)}
+          checked={!pages.hidden.includes(kind)}
+          onchange={() => set({ hidden: toggled<MarkingKind>(pages.hidden, kind) })}
+        />
       {/each}
     </fieldset>
   {/if}
@@ -97,13 +88,6 @@
   legend {
     font-family: var(--heading-face);
     padding: 0 0 0.2rem;
-  }
-
-  label {
-    display: flex;
-    align-items: baseline;
-    gap: 0.4rem;
-    padding: 0.1rem 0;
   }
 
   .row {

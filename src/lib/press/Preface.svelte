@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
   import { untrack } from 'svelte';
   import { Editor, type JSONContent } from '@tiptap/core';
   import StarterKit from '@tiptap/starter-kit';
@@ -133,8 +134,10 @@
 
 {#if text}
   <div class="tools" role="toolbar" aria-label="Form of the text">
-    {#each TOOLS as [name, , run], k (name)}<button aria-pressed={active[k]} onmousedown={(e) => e.preventDefault()} onclick={run}
-        >{name}</button
+    {#each TOOLS as [name, , run], k (name)}<Act
+        aria-pressed={active[k]}
+        onmousedown={(e: MouseEvent) => e.preventDefault()}
+        onclick={() => run()}>{name}</Act
       >{/each}
   </div>
   <div class="text" bind:this={host} data-testid="preface"></div>
@@ -153,20 +156,6 @@
     flex-wrap: wrap;
     gap: 0.3rem;
     padding: 0.6rem 0 0.4rem;
-  }
-
-  .tools button {
-    font: inherit;
-    font-size: 0.85rem;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.1rem 0.45rem;
-    cursor: pointer;
-  }
-
-  .tools [aria-pressed='true'] {
-    background: var(--selected);
   }
 
   .text :global(.ProseMirror) {

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Field from '$lib/controls/Field.svelte';
   import { invalidateAll } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -63,12 +65,7 @@
 
 <section>
   <h3>The pages follow</h3>
-  <input
-    aria-label="Name of the source that the pages follow"
-    value={source}
-    maxlength="80"
-    onchange={(e) => rename(e.currentTarget.value)}
-  />
+  <Field label="Name of the source that the pages follow" quietly value={source} maxlength="80" onchange={(value) => rename(value)} />
 </section>
 
 <section>
@@ -78,7 +75,7 @@
     <p data-testid="other-source">
       <strong>{o.name}</strong>{#if c}: {c.differences.length} difference{c.differences.length === 1 ? '' : 's'}, {decided(c)} decided{:else if !fault}:
         being compared …{/if}
-      <button class="bar-link" onclick={() => remove(o.id)}>take away</button>
+      <Act onclick={() => remove(o.id)}>take away</Act>
     </p>
   {:else}
     <p class="quiet">Nothing yet. Add another print or the manuscript as encoded: bar by bar, everything in which they differ is listed.</p>
@@ -90,7 +87,7 @@
 
 <section>
   <h3>Add a source</h3>
-  <label>Called <input bind:value={called} maxlength="80" placeholder="the first print, the manuscript …" /></label>
+  <Field label="Called" bind:value={called} maxlength="80" placeholder="the first print, the manuscript …" />
   <input
     class="visually-hidden"
     type="file"
@@ -115,11 +112,6 @@
     padding: 0.2rem 0.4rem;
     width: 100%;
     box-sizing: border-box;
-  }
-
-  label {
-    display: block;
-    padding-bottom: 0.4rem;
   }
 
   p {

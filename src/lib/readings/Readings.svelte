@@ -1,9 +1,11 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
   import { api } from '../api';
   import { sentenceOf } from '../workspace/latest';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { Modal, TextInput } from 'carbon-components-svelte';
+  import { Modal, TextInput, SelectItem } from 'carbon-components-svelte';
 
   import Menu from '$lib/frame/Menu.svelte';
 
@@ -48,15 +50,13 @@
   }
 </script>
 
-<label
-  >Reading <select value={current} onchange={(e) => void open(Number(e.currentTarget.value))} data-testid="reading"
-    >{#each readings as reading (reading.id)}<option value={reading.id}>{reading.name}</option>{/each}</select
-  ></label
+<Choice label="Reading" value={current} onchange={(value) => void open(Number(value))} data-testid="reading"
+  >{#each readings as reading (reading.id)}<SelectItem value={reading.id} text={reading.name} />{/each}</Choice
 >
 <Menu label="more">
-  <button class="bar-link" onclick={() => ask('copy')}>Copy this reading</button>
-  <button class="bar-link" onclick={() => ask('rename')}>Rename it</button>
-  {#if readings.length > 1}<button class="bar-link" onclick={() => ask('remove')}>Take it away</button>{/if}
+  <Act onclick={() => ask('copy')}>Copy this reading</Act>
+  <Act onclick={() => ask('rename')}>Rename it</Act>
+  {#if readings.length > 1}<Act onclick={() => ask('remove')}>Take it away</Act>{/if}
 </Menu>
 
 <Modal

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { levelDb, levelName, levelOf } from '$core/reading/dynamic-plan';
   import type { Command } from '$core/reading/commands/index';
   import { toNumber } from '$core/score/fraction';
@@ -162,25 +165,23 @@
           : `; ${Math.max(0, plan.loudest - levelOf(plan.points, toNumber(score.measures[selected.from].start))).toFixed(1)} steps below the peak`}</span
       >
       <span class="quiet" data-testid="plan-peak">Peak {barName(plan.peak.measure).toLowerCase()}, {levelName(plan.peak.level)}</span>
-      <button class="bar-link" onclick={() => nudge(0.5)}>Louder</button>
-      <button class="bar-link" onclick={() => nudge(-0.5)}>Softer</button>
-      <button class="bar-link" onclick={() => workspace.act({ type: 'set-peak', measure: selected.from })}>Peak here</button>
+      <Act onclick={() => nudge(0.5)}>Louder</Act>
+      <Act onclick={() => nudge(-0.5)}>Softer</Act>
+      <Act onclick={() => workspace.act({ type: 'set-peak', measure: selected.from })}>Peak here</Act>
       {#if workspace.reading.plan.peak !== null}
-        <button class="bar-link" onclick={() => workspace.act({ type: 'set-peak', measure: null })}>Let the peak go</button>
+        <Act onclick={() => workspace.act({ type: 'set-peak', measure: null })}>Let the peak go</Act>
       {/if}
-      {#if plan.bars.slice(selected.from, selected.to + 1).some((b) => b.pulled)}<button class="bar-link" onclick={letGo}
-          >Let {selected.from === selected.to ? 'the bar' : 'these bars'} go</button
+      {#if plan.bars.slice(selected.from, selected.to + 1).some((b) => b.pulled)}<Act onclick={letGo}
+          >Let {selected.from === selected.to ? 'the bar' : 'these bars'} go</Act
         >{/if}
-      <label
-        >Ceiling <select
-          value={workspace.reading.plan.ceiling ?? ''}
-          onchange={(e) =>
-            workspace.act({ type: 'set-ceiling', level: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })}
-        >
-          <option value="">none</option>
-          {#each [3, 4, 5, 6, 7, 8] as step (step)}<option value={step}>{DYNAMIC_STEPS[step]}</option>{/each}
-        </select></label
+      <Choice
+        label="Ceiling"
+        value={workspace.reading.plan.ceiling ?? ''}
+        onchange={(value) => workspace.act({ type: 'set-ceiling', level: value === '' ? null : Number(value) })}
       >
+        <SelectItem value="" text="none" />
+        {#each [3, 4, 5, 6, 7, 8] as step (step)}<SelectItem value={step} text={DYNAMIC_STEPS[step]} />{/each}
+      </Choice>
     </p>
   {/if}
 </div>
@@ -269,12 +270,5 @@
     font-size: 0.88rem;
     white-space: nowrap;
     overflow: hidden;
-  }
-
-  select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
   }
 </style>

@@ -55,7 +55,7 @@
   nav {
     display: flex;
     flex-wrap: wrap;
-    gap: 0.1rem 0.9rem;
+    gap: 0.1rem 0.7rem;
     padding: 0.5rem 1.1rem;
     border-top: 1px solid var(--line);
     font-size: 0.88rem;

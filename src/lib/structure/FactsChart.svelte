@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Figures from '$lib/controls/Figures.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { onMount } from 'svelte';
   import {
     BarController,
@@ -92,17 +94,14 @@
   </div>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, and must do so from the keyboard) -->
   <div class="table" tabindex="0" role="region" aria-label="Table of the bars">
-    <table data-testid="bar-table">
-      <thead><tr><th>Bar</th><th>Section</th><th>Key</th><th>Chords</th><th>Changes</th><th>Notes a quarter</th></tr></thead>
-      <tbody>
-        {#each rows as row (row.measure)}
-          <tr class:now={row.measure >= workspace.selection.from && row.measure <= workspace.selection.to}>
-            <td><button class="bar-link" onclick={() => workspace.selection.bar(row.measure)}>{row.number}</button></td>
-            <td>{row.section}</td><td>{row.key}</td><td>{row.chords.join(' ')}</td><td>{row.changes}</td><td>{row.density}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <Figures heads={['Bar', 'Section', 'Key', 'Chords', 'Changes', 'Notes a quarter']} {rows} data-testid="bar-table">
+      {#snippet cell(row, column)}
+        {#if column === 0}<Act
+            class={row.measure >= workspace.selection.from && row.measure <= workspace.selection.to ? 'now' : ''}
+            onclick={() => workspace.selection.bar(row.measure)}>{row.number}</Act
+          >{:else}{[row.section, row.key, row.chords.join(' '), row.changes, row.density][column - 1]}{/if}
+      {/snippet}
+    </Figures>
   </div>
 </section>
 
@@ -123,29 +122,5 @@
 
   .table {
     overflow-y: auto;
-  }
-
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    font-size: 0.85rem;
-  }
-
-  th {
-    text-align: left;
-    font-weight: 500;
-    color: var(--muted);
-    position: sticky;
-    top: 0;
-    background: var(--paper);
-  }
-
-  td,
-  th {
-    padding: 0.05rem 0.5rem 0.05rem 0;
-  }
-
-  .now {
-    background: var(--selected);
   }
 </style>

@@ -1,8 +1,10 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Field from '$lib/controls/Field.svelte';
   import { Button } from 'carbon-components-svelte';
   import { add, cmp, sub, type Fraction } from '$core/score/fraction';
   import { findBar } from '$core/score/numbering';
-  import { placeName } from '$core/reading/places';
+  import { placeName } from '$core/reading/moments';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace, onparallel }: { workspace: Workspace; onparallel: (id: string) => void } = $props();
@@ -65,7 +67,7 @@
     </p>
   {/each}
   <form onsubmit={(e) => (e.preventDefault(), label.trim() && section(label.trim()))}>
-    <label>At bar {first.number} begins section <input bind:value={label} size="4" maxlength="24" data-testid="section-label" /></label>
+    <Field label="At bar {first.number} begins section" bind:value={label} class="chars-4" maxlength="24" data-testid="section-label" />
     <Button size="small" kind="ghost" type="submit">Set</Button>
     <Button size="small" kind="ghost" on:click={() => section('')}>none begins here</Button>
   </form>
@@ -90,16 +92,20 @@
   <h3>Parallel places</h3>
   {#each parallels as p (p.id)}
     <p data-testid="parallel-fact">
-      <button class="bar-link" onclick={() => onparallel(p.id)}>{placeName(score, p.a.start)} and {placeName(score, p.b.start)}</button>
+      <Act onclick={() => onparallel(p.id)}>{placeName(score, p.a.start)} and {placeName(score, p.b.start)}</Act>
       {p.transposition === 'P1' ? 'same pitch' : p.transposition}; {p.differences.length} differences
       <span class="quiet">{Math.round(p.confidence * 100)} %; {p.evidence}</span>
-      <button class="bar-link" onclick={() => dismiss(p, p.a.start, 'parallel place')}>dismiss</button>
+      <Act onclick={() => dismiss(p, p.a.start, 'parallel place')}>dismiss</Act>
     </p>
   {:else}<p class="quiet">These bars come only once.</p>{/each}
   <form onsubmit={(e) => (e.preventDefault(), same())}>
-    <label
-      >The selected bars are the same music as from bar <input bind:value={other} size="5" maxlength="20" data-testid="same-as" /></label
-    >
+    <Field
+      label="The selected bars are the same music as from bar"
+      bind:value={other}
+      class="chars-5"
+      maxlength="20"
+      data-testid="same-as"
+    />
     <Button size="small" kind="ghost" type="submit">Say so</Button>
   </form>
   {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
@@ -111,7 +117,7 @@
     <p>
       {placeName(score, s.start)}: <strong>{s.units} units, {s.step}</strong>{s.kind ? `, ${s.kind}` : ''}
       <span class="quiet">{s.evidence}; anchor notes at the beginning of each unit</span>
-      <button class="bar-link" onclick={() => dismiss(s, s.start, 'sequence')}>dismiss</button>
+      <Act onclick={() => dismiss(s, s.start, 'sequence')}>dismiss</Act>
     </p>
   {:else}<p class="quiet">None in these bars.</p>{/each}
 </section>
@@ -134,14 +140,6 @@
     align-items: center;
     gap: 0.4rem;
     flex-wrap: wrap;
-  }
-
-  input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.1rem 0.3rem;
   }
 
   .wrong {

@@ -1,10 +1,13 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Field from '$lib/controls/Field.svelte';
+  import { Button, SelectItem } from 'carbon-components-svelte';
   import { CADENCE_TYPES, type CadenceFact, type CadenceType, type ChordFact, type KeyFact } from '$core/analysis/facts';
   import { keyName, parseKey } from '$core/analysis/keys';
   import { isRoman } from '$core/analysis/vocabulary';
   import { add, cmp, format, type Fraction } from '$core/score/fraction';
-  import { placeName, placesIn } from '$core/reading/places';
+  import { placeName, placesIn } from '$core/reading/moments';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
@@ -84,15 +87,12 @@
       <p data-testid="key-fact">
         <strong>{workspace.keyName(fact)}</strong>
         <span class="quiet">{fact.pinned ? '' : `${Math.round(fact.confidence * 100)} %; `}{fact.evidence}</span>
-        {#if fact.rival && !fact.pinned}<button class="bar-link" onclick={() => pinRival(fact)}>rather {fact.rival}</button>{/if}
+        {#if fact.rival && !fact.pinned}<Act onclick={() => pinRival(fact)}>rather {fact.rival}</Act>{/if}
       </p>
     {/each}
     <form onsubmit={(e) => (e.preventDefault(), pinKey())}>
-      <label
-        >{title} in
-        <select bind:value={key} data-testid="key-choice"
-          >{#each KEYS as name (name)}<option>{name}</option>{/each}</select
-        ></label
+      <Choice label="{title} in" bind:value={key} data-testid="key-choice"
+        >{#each KEYS as name (name)}<SelectItem value={name} text={name} />{/each}</Choice
       >
       <Button size="small" kind="tertiary" type="submit">Set this key</Button>
     </form>
@@ -105,7 +105,12 @@
         <span class="where">{placeName(score, chord.start)}</span>
         <strong title="in {keyName(chord.key)}; {chord.evidence}{chord.rival ? `; else ${chord.rival}` : ''}">{chord.roman}</strong>
         <span class="quiet">{chord.pinned ? 'set' : `${Math.round(chord.confidence * 100)} %`}</span>
-        <input aria-label="Another chord at {placeName(score, chord.start)}" placeholder="another" bind:value={romans[chord.id]} />
+        <Field
+          label="Another chord at {placeName(score, chord.start)}"
+          quietly
+          placeholder="another"
+          bind:value={() => romans[chord.id] ?? '', (v) => (romans[chord.id] = v)}
+        />
         <Button size="small" kind="ghost" type="submit">Set</Button>
       </form>
     {/each}
@@ -116,22 +121,22 @@
     <h3>Cadences</h3>
     {#each cadences as cadence (cadence.id)}<p>
         {placeName(score, cadence.start)}:
-        <select
+        <Choice
+          label="Cadence at {placeName(score, cadence.start)}"
+          quietly
           value={cadence.type}
-          onchange={(e) => pinCadence(cadence, e.currentTarget.value as CadenceType)}
-          aria-label="Cadence at {placeName(score, cadence.start)}"
-          >{#each CADENCE_TYPES as type (type)}<option>{type}</option>{/each}</select
+          onchange={(value) => pinCadence(cadence, value as CadenceType)}
+          >{#each CADENCE_TYPES as type (type)}<SelectItem value={type} text={type} />{/each}</Choice
         >
         <span class="quiet"
           >{cadence.pinned
             ? ''
             : `${Math.round(cadence.confidence * 100)} %; strength ${Math.round(cadence.strength * 100)} %; `}{cadence.evidence}</span
         >
-        <button
-          class="bar-link"
+        <Act
           onclick={() =>
             workspace.pin({ id: `pin-dismiss-${cadence.id}`, kind: 'dismiss', start: cadence.start, fact: cadence.id, what: 'cadence' })}
-          >dismiss</button
+          >dismiss</Act
         >
       </p>{:else}<p class="quiet">None in these bars.</p>{/each}
   </section>
@@ -143,10 +148,8 @@
         <span class="quiet">{Math.round(phrase.confidence * 100)} %; ends with {phrase.evidence}</span>
       </p>{/each}
     <form onsubmit={(e) => e.preventDefault()}>
-      <label
-        >At <select value={phraseAt || (places[0] ? format(places[0].start) : '')} onchange={(e) => (phraseAt = e.currentTarget.value)}
-          >{#each places as place (format(place.start))}<option value={format(place.start)}>{place.label}</option>{/each}</select
-        ></label
+      <Choice label="At" value={phraseAt || (places[0] ? format(places[0].start) : '')} onchange={(value) => (phraseAt = value)}
+        >{#each places as place (format(place.start))}<SelectItem value={format(place.start)} text={place.label} />{/each}</Choice
       >
       <Button size="small" kind="ghost" on:click={() => pinPhrase(true)}>a phrase begins</Button>
       <Button size="small" kind="ghost" on:click={() => pinPhrase(false)}>none begins</Button>
@@ -173,7 +176,8 @@
 
   .chord {
     display: grid;
-    grid-template-columns: 7.5rem 4.2rem 3rem 1fr auto;
+    grid-template-columns: 7rem 3.6rem 2.4rem minmax(4.5rem, 1fr) auto;
+    align-items: center;
     white-space: nowrap;
     gap: 0.3rem;
     font-size: 0.9rem;
@@ -185,15 +189,5 @@
 
   .wrong {
     color: var(--cds-danger-01);
-  }
-
-  select,
-  input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.15rem 0.3rem;
-    min-width: 0;
   }
 </style>

@@ -1,9 +1,12 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
+  import { Button, SelectItem } from 'carbon-components-svelte';
   import { NOTE_ROLES, VOICE_NAMES, type NoteRole, type VoiceName } from '$core/analysis/roles';
   import { add, cmp, type Fraction } from '$core/score/fraction';
   import { pitchName } from '$core/score/pitch';
-  import { placeName } from '$core/reading/places';
+  import { placeName } from '$core/reading/moments';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
@@ -59,14 +62,12 @@
     <Button size="small" kind="tertiary" type="submit" disabled={workspace.selection.notes.size < 3}
       >Find {workspace.selection.notes.size} notes</Button
     >
-    {#if workspace.selection.notes.size}<button type="button" class="bar-link" onclick={chooseNone}>choose none</button>{/if}
+    {#if workspace.selection.notes.size}<Act onclick={chooseNone}>choose none</Act>{/if}
   </form>
   {#if workspace.study.found}
     {#each workspace.study.found.places as place, k (k)}
       <p data-testid="found">
-        <button class="bar-link" onclick={() => workspace.selection.bar(workspace.measureOf(place.start)?.index ?? 0)}
-          >{placeName(score, place.start)}</button
-        >
+        <Act onclick={() => workspace.selection.bar(workspace.measureOf(place.start)?.index ?? 0)}>{placeName(score, place.start)}</Act>
         {place.transformations.join(', ')}
       </p>
     {:else}<p class="quiet">The chosen notes do not stand in a row in one voice.</p>{/each}
@@ -79,23 +80,23 @@
   {#each notes as note (note.id)}
     {@const role = roles.get(note.id)}
     <div class="note" data-testid="note-role">
-      <input
-        type="checkbox"
+      <Tick
+        label="Choose {pitchName(note.pitch!)} at {placeName(score, note.start)}"
+        quietly
         checked={workspace.selection.notes.has(note.id)}
         onchange={() => workspace.selection.note(note.id)}
-        aria-label="Choose {pitchName(note.pitch!)} at {placeName(score, note.start)}"
       />
       <span class="quiet">{placeName(score, note.start).replace(/^bar /, '')}</span>
       <strong>{pitchName(note.pitch!)}</strong>
       {#if role}
-        <select value={role.role} onchange={(e) => setRole(note, e.currentTarget.value)} aria-label="What {pitchName(note.pitch!)} is"
-          >{#each NOTE_ROLES as name (name)}<option>{name}</option>{/each}</select
+        <Choice label="What {pitchName(note.pitch!)} is" quietly value={role.role} onchange={(value) => setRole(note, value)}
+          >{#each NOTE_ROLES as name (name)}<SelectItem value={name} text={name} />{/each}</Choice
         >
         <span class="quiet">{role.rank}{role.pinned ? ', set' : ''}</span>
       {/if}
       {#if hasStreams}
-        <select value="" onchange={(e) => setVoice(note, e.currentTarget.value)} aria-label="Voice of {pitchName(note.pitch!)}"
-          ><option value="">voice</option>{#each VOICE_NAMES as name (name)}<option>{name}</option>{/each}</select
+        <Choice label="Voice of {pitchName(note.pitch!)}" quietly value="" onchange={(value) => setVoice(note, value)}
+          ><SelectItem value="" text="voice" />{#each VOICE_NAMES as name (name)}<SelectItem value={name} text={name} />{/each}</Choice
         >
       {/if}
     </div>
@@ -107,10 +108,7 @@
   {#each motives as m (m.id)}
     <p>
       <strong>{m.name}</strong>: {m.here.map((o) => o.transformations.join(', ')).join('; ')} <span class="quiet">{m.evidence}</span>
-      <button
-        class="bar-link"
-        onclick={() => workspace.pin({ id: `pin-dismiss-${m.id}`, kind: 'dismiss', start, fact: m.id, what: m.name })}>dismiss</button
-      >
+      <Act onclick={() => workspace.pin({ id: `pin-dismiss-${m.id}`, kind: 'dismiss', start, fact: m.id, what: m.name })}>dismiss</Act>
     </p>
   {:else}<p class="quiet">None in these bars.</p>{/each}
 </section>
@@ -129,12 +127,9 @@
   <h3>Suspect notes, whole piece</h3>
   {#each suspects as s (s.note)}
     <p data-testid="suspect">
-      <button class="bar-link" onclick={() => workspace.selection.bar(workspace.measureOf(s.start)?.index ?? 0)}
-        >{placeName(score, s.start)}</button
-      >:
+      <Act onclick={() => workspace.selection.bar(workspace.measureOf(s.start)?.index ?? 0)}>{placeName(score, s.start)}</Act>:
       {s.printed}, or {s.expected}? <span class="quiet">{s.evidence}; {Math.round(s.confidence * 100)} %</span>
-      <button
-        class="bar-link"
+      <Act
         onclick={() =>
           workspace.pin({
             id: `pin-dismiss-suspect-${s.note}`,
@@ -142,7 +137,7 @@
             start: s.start,
             fact: `suspect-${s.note}`,
             what: 'suspect note'
-          })}>it is right</button
+          })}>it is right</Act
       >
     </p>
   {:else}<p class="quiet">No note differs from its parallel place without a reason.</p>{/each}
@@ -167,13 +162,5 @@
     gap: 0.4rem;
     align-items: center;
     font-size: 0.88rem;
-  }
-
-  select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    min-width: 0;
   }
 </style>

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
   import type { ParallelFact } from '$core/analysis/facts';
-  import { placeName } from '$core/reading/places';
+  import { placeName } from '$core/reading/moments';
   import { measureAt } from '$core/score/position';
   import SystemView from '../music/SystemView.svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -74,8 +75,8 @@
         <span class="quiet">{place.transposition === 'P1' ? 'at the same pitch' : `${place.transposition} apart`}; {place.evidence}</span>
       </h3>
       <span class="quiet">{index + 1} of {all.length}</span>
-      <button class="bar-link" onclick={() => show(index - 1)}>before</button>
-      <button class="bar-link" onclick={() => show(index + 1)}>next</button>
+      <Act onclick={() => show(index - 1)}>before</Act>
+      <Act onclick={() => show(index + 1)}>next</Act>
     </header>
     <div class="two">
       <div class="music" bind:clientWidth={width}>
@@ -96,7 +97,7 @@
       >
         {#each place.differences as d, k (k)}
           <li class:now={k === at}>
-            <button class="plain-button" onclick={() => (at = k)}>{placeName(score, d.b)}: {d.what}</button>
+            <Act look="row" onclick={() => (at = k)}>{placeName(score, d.b)}: {d.what}</Act>
           </li>
         {:else}
           <li class="quiet">No difference: note for note the same.</li>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import OneOf from '$lib/controls/OneOf.svelte';
   import { untrack } from 'svelte';
   import { readMusicXml } from '$core/score/musicxml/read';
   import { planSystems, type SetChunk } from '$core/edition/systems';
@@ -43,8 +44,16 @@
 <section class="skeleton" aria-label="Skeleton of the line">
   <header>
     <h3>Skeleton {whole ? 'of the whole line' : 'of the selected bars'}</h3>
-    <label><input type="radio" bind:group={level} value={1} /> all beats</label>
-    <label><input type="radio" bind:group={level} value={2} /> strong beats</label>
+    <OneOf
+      label="What stays"
+      quietly
+      across
+      bind:value={level}
+      options={[
+        { value: 1, label: 'all beats' },
+        { value: 2, label: 'strong beats' }
+      ]}
+    />
     <span class="quiet">The line without its ornament notes. Select a range of bars for a part of it.</span>
   </header>
   <div class="music" bind:clientWidth={width} data-testid="skeleton">
@@ -62,10 +71,6 @@
     flex-direction: column;
     padding: 0.4rem 1.25rem;
     box-sizing: border-box;
-  }
-
-  label {
-    white-space: nowrap;
   }
 
   header {

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
   import { pinWords } from '$core/analysis/pins';
-  import { placeName } from '$core/reading/places';
+  import { placeName } from '$core/reading/moments';
   import type { Workspace } from '../workspace/workspace.svelte';
   import Tabs from '../frame/Tabs.svelte';
   import Form from './Form.svelte';
@@ -39,7 +40,7 @@
         {#each workspace.reading.pins as pin (pin.id)}
           <p data-testid="correction">
             {placeName(score, pin.start)}: {pinWords(pin)}
-            <button class="bar-link" onclick={() => workspace.act({ type: 'unpin', id: pin.id })}>take back</button>
+            <Act onclick={() => workspace.act({ type: 'unpin', id: pin.id })}>take back</Act>
           </p>
         {:else}
           <p class="quiet">None yet. What you set stays set, and everything that hangs on it is worked out again.</p>

@@ -1,5 +1,9 @@
 <script lang="ts">
-  import { Button, Modal } from 'carbon-components-svelte';
+  import OneOf from '$lib/controls/OneOf.svelte';
+  import Field from '$lib/controls/Field.svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import { Button, Modal, SelectItem } from 'carbon-components-svelte';
   import { SOURCES } from '$core/style/bibliography';
   import { ruleById } from '$core/reading/rules/index';
   import { PERIODS, PROFILES, type Period } from '$core/style/profiles';
@@ -46,48 +50,41 @@
     The period sets the defaults. Where good musicians differ, the choice is yours; what you choose is kept with its date and changes what
     is proposed.
   </p>
-  <label class="period"
-    >Period <select value={period} onchange={(e) => workspace.act({ type: 'set-period', period: e.currentTarget.value as Period })}
-      >{#each PERIODS as p (p)}<option value={p}>{PROFILES[p].name}</option>{/each}</select
-    ></label
+  <Choice label="Period" value={period} onchange={(value) => workspace.act({ type: 'set-period', period: value as Period })}
+    >{#each PERIODS as p (p)}<SelectItem value={p} text={PROFILES[p].name} />{/each}</Choice
   >
   <p class="quiet">{PROFILES[period].summary}</p>
   <form class="request" onsubmit={(e) => (e.preventDefault(), request())}>
-    <label>A jury or audition asks for <input type="number" min="10" max="500" bind:value={low} aria-label="lowest" /></label>
-    <label>to <input type="number" min="10" max="500" bind:value={high} aria-label="highest" /> beats a minute</label>
+    <span>A jury or audition asks for</span>
+    <Field label="lowest" quietly type="number" min="10" max="500" bind:value={low} />
+    <span>to</span>
+    <Field label="highest" quietly type="number" min="10" max="500" bind:value={high} />
+    <span>beats a minute</span>
     <Button size="small" kind="ghost" type="submit">Set</Button>
     {#if workspace.reading.requested}
       <span class="quiet">{workspace.reading.requested.low} to {workspace.reading.requested.high} is asked for.</span>
-      <button type="button" class="bar-link" onclick={() => workspace.act({ type: 'request-tempo', range: null })}
-        >Nothing is asked for</button
-      >
+      <Act onclick={() => workspace.act({ type: 'request-tempo', range: null })}>Nothing is asked for</Act>
     {/if}
     {#if asked}<span class="wrong" role="alert">{asked}</span>{/if}
   </form>
   {#each questions as school (school.key)}
     {@const answer = workspace.reading.schools[school.key]}
-    <fieldset data-testid="school-{school.key}">
-      <legend
-        >{school.question}
-        {#if answer}<span class="quiet">decided on {answer.on}</span>{/if}</legend
-      >
-      {#each school.options as option (option.value)}
-        <label>
-          <input
-            type="radio"
-            name="school-{school.key}"
-            value={option.value}
-            checked={chosen(school.key) === option.value}
-            onchange={() => workspace.act({ type: 'answer-school', key: school.key, option: option.value, on: today() })}
-          />
-          <span
-            ><strong>{option.label}</strong>{#if usual[school.key] === option.value}
-              <span class="quiet">(usual for this period)</span>{/if}<br />{option.reason}
-            <span class="quiet">({option.sources.map((s) => SOURCES[s].short).join('; ')})</span></span
-          >
-        </label>
-      {/each}
-    </fieldset>
+    <OneOf
+      data-testid="school-{school.key}"
+      label={school.question + (answer ? ` (decided on ${answer.on})` : '')}
+      value={chosen(school.key)}
+      options={school.options.map((o) => ({ value: o.value, label: o.label }))}
+      onchange={(option) => workspace.act({ type: 'answer-school', key: school.key, option, on: today() })}
+    >
+      {#snippet said(value)}
+        {@const option = school.options.find((o) => o.value === value)!}
+        <span
+          ><strong>{option.label}</strong>{#if usual[school.key] === option.value}<span class="quiet">&ensp;(usual for this period)</span
+            >{/if}<br />{option.reason}
+          <span class="quiet">({option.sources.map((s) => SOURCES[s].short).join('; ')})</span></span
+        >
+      {/snippet}
+    </OneOf>
   {/each}
   {#if weighed.length}
     <fieldset>
@@ -95,8 +92,8 @@
       {#each weighed as [rule, factor] (rule)}
         <p>
           {ruleById(rule)?.title ?? rule}: {factor === 0 ? 'off' : `${Math.round(factor * 100)} %`}
-          <button class="bar-link" onclick={() => workspace.act({ type: 'weigh-rule', rule, factor: 1 })}>as usual</button>
-          <button class="bar-link" onclick={() => workspace.act({ type: 'weigh-rule', rule, factor: 1.5 })}>stronger</button>
+          <Act onclick={() => workspace.act({ type: 'weigh-rule', rule, factor: 1 })}>as usual</Act>
+          <Act onclick={() => workspace.act({ type: 'weigh-rule', rule, factor: 1.5 })}>stronger</Act>
         </p>
       {/each}
     </fieldset>
@@ -108,25 +105,12 @@
     padding-bottom: 0.6rem;
   }
 
-  .period {
-    display: block;
-    padding-bottom: 0.3rem;
-  }
-
   .request {
     display: flex;
     flex-wrap: wrap;
     gap: 0.5rem;
     align-items: center;
     padding-top: 0.6rem;
-  }
-
-  .request input {
-    width: 4.5rem;
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
   }
 
   .wrong {
@@ -143,19 +127,5 @@
   legend {
     font-family: var(--heading-face);
     padding-right: 0.6rem;
-  }
-
-  fieldset label {
-    display: flex;
-    gap: 0.6rem;
-    padding: 0.2rem 0;
-    align-items: baseline;
-  }
-
-  select {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
   }
 </style>

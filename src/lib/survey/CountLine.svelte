@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Field from '$lib/controls/Field.svelte';
   import { countLine } from '$core/survey/count-line';
   import type { Score } from '$core/score/model';
   import { findBar } from '$core/score/numbering';
@@ -16,9 +18,9 @@
 </script>
 
 <div class="count">
-  <label>Bar <input bind:value={wanted} placeholder={score.measures[bar ?? 0]?.number ?? '1'} size="4" maxlength="12" /></label>
-  <button class="bar-link" onclick={() => step(-1)}>before</button>
-  <button class="bar-link" onclick={() => step(1)}>next</button>
+  <Field label="Bar" bind:value={wanted} placeholder={score.measures[bar ?? 0]?.number ?? '1'} class="chars-4" maxlength="12" />
+  <Act onclick={() => step(-1)}>before</Act>
+  <Act onclick={() => step(1)}>next</Act>
   {#if bar === null}
     <p role="alert">There is no bar or letter “{wanted}” in this piece.</p>
   {:else}
@@ -32,14 +34,6 @@
 <style>
   .count {
     padding-top: 0.3rem;
-  }
-
-  input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.05rem 0.3rem;
   }
 
   .line {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Field from '$lib/controls/Field.svelte';
   import { api } from '../api';
   import { sentenceOf } from '../workspace/latest';
   import { goto } from '$app/navigation';
@@ -48,8 +49,8 @@
 </script>
 
 <form onsubmit={make}>
-  <label>From bar or letter <input bind:value={first} size="5" maxlength="20" data-testid="excerpt-from" /></label>
-  <label>to <input bind:value={last} size="5" maxlength="20" data-testid="excerpt-to" /></label>
+  <Field label="From bar or letter" bind:value={first} class="chars-5" maxlength="20" data-testid="excerpt-from" />
+  <Field label="to" bind:value={last} class="chars-5" maxlength="20" data-testid="excerpt-to" />
   <Button size="small" kind="tertiary" type="submit" disabled={busy}>{busy ? 'Cutting …' : 'Make it a piece of its own'}</Button>
 </form>
 {#if told}<p class="quiet">{told}</p>{/if}
@@ -62,14 +63,6 @@
     gap: 0.5rem 0.8rem;
     align-items: center;
     padding-top: 0.3rem;
-  }
-
-  input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.05rem 0.3rem;
   }
 
   .wrong {

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Field from '$lib/controls/Field.svelte';
+  import Act from '$lib/controls/Act.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
   import type { SurveyNote } from '$core/reading/reading';
   import type { SurveyLine } from '$core/survey/survey';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -26,55 +29,59 @@
     workspace?.act({ type: 'note-survey', line: line.id, note: Object.keys(next).length ? next : null });
   }
 
-  const focus = (field: HTMLInputElement, wanted: boolean) => {
-    if (wanted) field.focus();
-  };
+  let field = $state<HTMLInputElement | null>(null);
+  $effect(() => {
+    if (writing) field?.focus();
+  });
 </script>
 
 <div class="entry" class:ticked={note.ticked}>
-  <input
-    type="checkbox"
+  <Tick
+    label="Seen: {line.label}"
+    quietly
     class="not-printed"
     checked={note.ticked ?? false}
     disabled={!workspace}
-    onchange={(e) => change({ ticked: e.currentTarget.checked })}
-    aria-label="Seen: {line.label}"
+    onchange={(checked) => change({ ticked: checked })}
   />
-  <button
-    class="plain-button label"
+  <Act
+    look="row"
+    class="label"
     title="Write a comment"
     aria-label="Comment on {line.label}"
     disabled={!workspace}
-    onclick={() => (writing = true)}>{line.label}</button
+    onclick={() => (writing = true)}>{line.label}</Act
   >
   <div>
     {line.value}
     {#if line.bars.length}
       <span class="bars">
         {line.bars.length === 1 ? 'bar' : 'bars'}
-        {#each line.bars.slice(0, MOST) as bar (bar)}<button class="bar-link" onclick={() => lead(bar)} aria-label="Go to bar {name(bar)}"
-            >{name(bar)}</button
+        {#each line.bars.slice(0, MOST) as bar (bar)}<Act onclick={() => lead(bar)} aria-label="Go to bar {name(bar)}">{name(bar)}</Act
           >{/each}
         {#if line.bars.length > MOST}<span class="quiet">and {line.bars.length - MOST} more</span>{/if}
       </span>
     {/if}
     {#if writing || note.comment || line.ask}
       <span class="comment">
-        <input
+        <Field
+          label="Your comment on {line.label}"
+          quietly
           value={note.comment ?? ''}
           placeholder={line.ask ? 'what does it mean?' : 'your comment'}
-          aria-label="Your comment on {line.label}"
-          maxlength="1000"
+          maxlength={1000}
           disabled={!workspace}
-          use:focus={writing}
-          onchange={(e) => {
+          bind:ref={field}
+          onchange={(value) => {
             writing = false;
-            change({ comment: e.currentTarget.value.trim() });
+            change({ comment: value.trim() });
           }}
         />
-        {#if note.comment}<label class="not-printed"
-            ><input type="checkbox" checked={note.preface ?? false} onchange={(e) => change({ preface: e.currentTarget.checked })} /> in the preface</label
-          >{/if}
+        {#if note.comment}<Tick
+            label="in the preface"
+            checked={note.preface ?? false}
+            onchange={(checked) => change({ preface: checked })}
+          />{/if}
       </span>
     {/if}
   </div>
@@ -89,15 +96,6 @@
     align-items: baseline;
   }
 
-  .label {
-    color: var(--muted);
-    overflow-wrap: anywhere;
-  }
-
-  .ticked .label {
-    text-decoration: line-through;
-  }
-
   .bars {
     color: var(--muted);
     font-size: 0.85rem;
@@ -109,24 +107,5 @@
     gap: 0.5rem;
     align-items: baseline;
     font-size: 0.88rem;
-  }
-
-  .comment > input {
-    flex: 1;
-    min-width: 0;
-    font: inherit;
-    color: var(--edition);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.05rem 0.3rem;
-  }
-
-  .comment label {
-    white-space: nowrap;
-    color: var(--muted);
-  }
-
-  input[type='checkbox'] {
-    margin: 0;
   }
 </style>

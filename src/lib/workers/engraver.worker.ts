@@ -1,35 +1,8 @@
+import { expose } from 'comlink';
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
-import { editionMei, type Frame, type RowEntry } from '$core/edition/mei';
-import { breakSystems, type SetChunk } from '$core/edition/systems';
-import type { Marking } from '$core/markings/marking';
+import { EngraverService } from './engraver-service';
 
-export interface EngraveOptions {
-  /** Width of the line in the engraver's units (tenths of a staff space at scale 100). */
-  pageWidth: number;
-  scale: number;
-  /** Transposing parts are drawn as they sound. */
-  sounding: boolean;
-  /** Counts the pictures of one score, so that what was drawn of an earlier one is drawn again. */
-  version: number;
-}
-
-export type EngraverRequest =
-  | { type: 'open'; frame: Frame }
-  | {
-      type: 'engrave';
-      number: number;
-      chunk: SetChunk;
-      /** The chunk's MusicXML; only for the first time, afterwards its MEI is known here. */
-      document: string | null;
-      options: EngraveOptions;
-      markings: Marking[];
-      rows: RowEntry[];
-    };
-
-export type EngraverAnswer = { type: 'engraved'; number: number; svg: string } | { type: 'failed'; number: number; message: string };
-
-let frame: Frame = { measures: [], parts: [] };
 /** A few bars of two-staff music, engraved before anything is asked for: the first engraving of all is slow. */
 function warmUp(engraver: VerovioToolkit): void {
   const note = (staff: number, k: number) =>
@@ -46,7 +19,6 @@ function warmUp(engraver: VerovioToolkit): void {
   engraver.renderToSVG(1);
 }
 
-const known = new Map<string, string>();
 const toolkit = createVerovioModule().then((module) => {
   enableLog(LOG_OFF, module);
   const engraver = new VerovioToolkit(module);
@@ -54,42 +26,4 @@ const toolkit = createVerovioModule().then((module) => {
   return engraver;
 });
 
-self.onmessage = async ({ data }: MessageEvent<EngraverRequest>) => {
-  if (data.type === 'open') {
-    frame = data.frame;
-    known.clear();
-    return;
-  }
-  const { number, chunk, document, options, markings, rows } = data;
-  try {
-    const engraver = await toolkit;
-    engraver.setOptions({
-      pageWidth: options.pageWidth,
-      pageHeight: 60000,
-      adjustPageHeight: true,
-      scale: options.scale,
-      breaks: 'encoded',
-      header: 'none',
-      footer: 'none',
-      svgViewBox: true,
-      minLastJustification: 0.55,
-      pageMarginTop: 30,
-      pageMarginBottom: 30,
-      pageMarginLeft: 50,
-      pageMarginRight: 0
-    });
-    const key = `${chunk.from}-${chunk.to}`;
-    if (document !== null) {
-      engraver.setOptions({ transposeToSoundingPitch: false });
-      engraver.loadData(document);
-      known.set(key, engraver.getMEI());
-    }
-    engraver.setOptions({ transposeToSoundingPitch: options.sounding });
-    engraver.loadData(editionMei(breakSystems(known.get(key)!, chunk), frame, chunk, markings, rows));
-    answer({ type: 'engraved', number, svg: engraver.renderToSVG(1) });
-  } catch (error) {
-    answer({ type: 'failed', number, message: error instanceof Error ? error.message : String(error) });
-  }
-};
-
-const answer = (message: EngraverAnswer) => self.postMessage(message);
+expose(new EngraverService(toolkit));

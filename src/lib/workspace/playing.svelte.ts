@@ -1,4 +1,4 @@
-import { spanOf } from '$core/performance/places';
+import { spanOf } from '$core/performance/transport';
 import type { Performance } from '$core/performance/perform';
 import type { Reading } from '$core/reading/reading';
 import { sentenceOf } from './latest';

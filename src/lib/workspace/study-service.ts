@@ -6,7 +6,7 @@ import { skeleton } from '$core/analysis/note-roles';
 import type { Pin } from '$core/analysis/pins';
 import { studyOf, type Study } from '$core/analysis/study';
 import { skeletonDocument } from '$core/edition/skeleton';
-import { performanceGround, type PerformanceGround } from '$core/performance/ground';
+import { playableScore, type PlayableScore } from '$core/performance/playable-score';
 import { perform, type Performance } from '$core/performance/perform';
 import type { Finding } from '$core/proof/finding';
 import { proof } from '$core/proof/proof';
@@ -42,11 +42,11 @@ export class StudyService {
   /** The last study, kept while corrections stay. */
   private study: { pins: string; study: Study } | null = null;
   /** The score made ready to be played, kept while corrections, part and instruments stay. */
-  private ground: { key: string; ground: PerformanceGround } | null = null;
+  private playable: { key: string; playable: PlayableScore } | null = null;
 
   /** The last performances: proof and playing ask for the same. */
   private plan: { key: string; performance: Performance } | null = null;
-  private letter: { ground: PerformanceGround; performance: Performance } | null = null;
+  private letter: { playable: PlayableScore; performance: Performance } | null = null;
 
   /**
    * Reads the score that everything is asked about from now on.
@@ -56,7 +56,7 @@ export class StudyService {
   open(document: string, base: Facts | null): string {
     this.score = readMusicXml(document);
     this.base = base;
-    this.analysis = this.study = this.ground = this.plan = this.letter = null;
+    this.analysis = this.study = this.playable = this.plan = this.letter = null;
     return JSON.stringify(this.score);
   }
 
@@ -89,8 +89,8 @@ export class StudyService {
 
   /** The page to the letter; it depends on part, instruments and corrections only. */
   page(reading: Reading): Performance {
-    const ground = this.groundOf(reading);
-    if (this.letter?.ground !== ground) this.letter = { ground, performance: perform(ground, reading, true) };
+    const playable = this.groundOf(reading);
+    if (this.letter?.playable !== playable) this.letter = { playable, performance: perform(playable, reading, true) };
     return this.letter.performance;
   }
 
@@ -103,14 +103,14 @@ export class StudyService {
 
   /** All places that are like some notes. */
   like(notes: readonly string[]): MotiveOccurrence[] {
-    return findLike(this.opened().texture, [...notes]);
+    return findLike(this.opened().sounding, [...notes]);
   }
 
   /** A document with the skeleton of some bars; null where nothing is left of them. */
   skeleton(pins: readonly Pin[], part: number, { from, to, level }: SkeletonRange): string | null {
     const { roles } = this.of(pins).details;
     const byNote = new Map(roles.map((r) => [r.note, r]));
-    const line = this.opened().texture.melody.filter((t) => t.note.measure >= from && t.note.measure <= to && t.note.part === part);
+    const line = this.opened().sounding.melody.filter((t) => t.note.measure >= from && t.note.measure <= to && t.note.part === part);
     const kept = skeleton(line, byNote, level);
     return kept.length ? skeletonDocument(this.score!, kept, from, to) : null;
   }
@@ -129,10 +129,10 @@ export class StudyService {
     return this.study.study;
   }
 
-  private groundOf({ pins, part, instruments }: Reading): PerformanceGround {
+  private groundOf({ pins, part, instruments }: Reading): PlayableScore {
     const key = JSON.stringify([part, instruments, pins]);
-    if (this.ground?.key !== key) this.ground = { key, ground: performanceGround(this.of(pins), part, instruments) };
-    return this.ground.ground;
+    if (this.playable?.key !== key) this.playable = { key, playable: playableScore(this.of(pins), part, instruments) };
+    return this.playable.playable;
   }
 }
 

@@ -1,4 +1,8 @@
 <script lang="ts">
+  import Figures from '$lib/controls/Figures.svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Field from '$lib/controls/Field.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import { AREAS, forWhom } from '$core/reading/rules/rule';
   import { RULES } from '$core/reading/rules/index';
   import { SOURCES } from '$core/style/bibliography';
@@ -27,12 +31,10 @@
 <div class="rules" tabindex="0" role="region" aria-label="Rules">
   <header>
     <h1>Rules</h1>
-    <label
-      >for <select bind:value={period}
-        ><option value="">all periods</option>{#each PERIODS as p (p)}<option value={p}>{PROFILES[p].name}</option>{/each}</select
-      ></label
+    <Choice label="for" bind:value={period}
+      ><SelectItem value="" text="all periods" />{#each PERIODS as p (p)}<SelectItem value={p} text={PROFILES[p].name} />{/each}</Choice
     >
-    <label>with the words <input bind:value={wanted} maxlength="60" /></label>
+    <Field label="with the words" bind:value={wanted} maxlength="60" />
     <span class="quiet" data-testid="rule-count">{shown.length} of {RULES.length}</span>
   </header>
   <p class="quiet">
@@ -43,20 +45,14 @@
     {@const rules = shown.filter((r) => r.area === area)}
     {#if rules.length}
       <h2>{area[0].toUpperCase() + area.slice(1)}</h2>
-      <table>
-        <thead><tr><th>Rule</th><th>Looks at</th><th>Proposes</th><th>For</th><th>Sources</th></tr></thead>
-        <tbody>
-          {#each rules as rule (rule.id)}
-            <tr id={rule.id}>
-              <td><strong>{rule.title}</strong></td>
-              <td>{rule.looksAt}</td>
-              <td>{rule.proposes}</td>
-              <td>{strengths(rule)}{forWhom(rule)}</td>
-              <td>{rule.sources.map((s) => SOURCES[s].short).join('; ')}</td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <Figures heads={['Rule', 'Looks at', 'Proposes', 'For', 'Sources']} rows={rules}>
+        {#snippet cell(rule, column)}
+          {#if column === 0}<strong id={rule.id}>{rule.title}</strong>
+          {:else}{[rule.looksAt, rule.proposes, strengths(rule) + forWhom(rule), rule.sources.map((s) => SOURCES[s].short).join('; ')][
+              column - 1
+            ]}{/if}
+        {/snippet}
+      </Figures>
     {/if}
   {:else}<p>No rule has these words.</p>{/each}
 </div>
@@ -77,33 +73,5 @@
 
   h2 {
     padding: 1rem 0 0.2rem;
-  }
-
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    table-layout: fixed;
-    font-size: 0.9rem;
-  }
-
-  th {
-    text-align: left;
-    font-weight: 500;
-    color: var(--muted);
-  }
-
-  td,
-  th {
-    vertical-align: top;
-    padding: 0.25rem 0.8rem 0.25rem 0;
-    border-bottom: 1px solid var(--line);
-  }
-
-  select,
-  input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
   }
 </style>

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Fold from '$lib/controls/Fold.svelte';
+  import Words from '$lib/controls/Words.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
@@ -15,7 +18,7 @@
   const SCALE = 40;
   const SPACES_PER_100_PX = 5.4;
 
-  let field: HTMLTextAreaElement;
+  let field = $state<HTMLTextAreaElement | null>(null);
   let text = $state('');
   let reading = $state.raw<TuneReading | null>(null);
   /** What is drawn: the last text that could be read. */
@@ -61,8 +64,8 @@
 
   function goToFault(): void {
     if (!reading || reading.ok || !reading.at) return;
-    field.focus();
-    field.setSelectionRange(reading.at.offset, reading.at.offset + 1);
+    field?.focus();
+    field?.setSelectionRange(reading.at.offset, reading.at.offset + 1);
   }
 
   async function shelve(): Promise<void> {
@@ -92,9 +95,15 @@
       <h1>Type a tune</h1>
       <Button size="small" disabled={busy || !text.trim()} on:click={() => void shelve()}>Put it on the shelf</Button>
     </header>
-    <label for="tune" class="quiet">In ABC: a header that ends with K:, then the notes. What you type is kept in this browser.</label>
-    <textarea id="tune" bind:this={field} bind:value={text} oninput={typed} spellcheck="false" autocomplete="off" data-testid="tune"
-    ></textarea>
+    <Words
+      label="In ABC: a header that ends with K:, then the notes. What you type is kept in this browser."
+      bind:ref={field}
+      bind:value={text}
+      oninput={typed}
+      spellcheck="false"
+      autocomplete="off"
+      data-testid="tune"
+    />
     <div class="fault" role="status" aria-live="polite" data-testid="tune-fault">
       {#if reading && !reading.ok}
         <p>{reading.message}</p>
@@ -102,7 +111,7 @@
           <pre aria-hidden="true">{reading.at.text.slice(0, Math.max(0, reading.at.column - 1))}<mark
               >{reading.at.text[reading.at.column - 1] ?? ' '}</mark
             >{reading.at.text.slice(reading.at.column)}</pre>
-          <button class="bar-link" onclick={goToFault}>Go to the character</button>
+          <Act onclick={goToFault}>Go to the character</Act>
         {/if}
       {:else if reading?.ok}
         <p class="quiet">
@@ -112,8 +121,7 @@
       {/if}
       {#if refused}<p>{refused}</p>{/if}
     </div>
-    <details>
-      <summary>The signs in short</summary>
+    <Fold label="The signs in short">
       <dl>
         <dt>C D E … B c d … b</dt>
         <dd>from middle C up; C, an octave lower, c' an octave higher</dd>
@@ -138,7 +146,7 @@
         <dt>K:HP</dt>
         <dd>the Highland pipes’ scale</dd>
       </dl>
-    </details>
+    </Fold>
   </section>
   <section class="page" aria-label="The tune engraved" bind:clientWidth={width} class:stale={reading !== null && !reading.ok}>
     {#if chunks.length}
@@ -170,20 +178,6 @@
     display: flex;
     align-items: baseline;
     justify-content: space-between;
-  }
-
-  textarea {
-    flex: 1;
-    min-height: 14rem;
-    font:
-      0.95rem/1.5 ui-monospace,
-      'DejaVu Sans Mono',
-      monospace;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.6rem;
-    resize: vertical;
   }
 
   .fault {

@@ -42,7 +42,7 @@ function altered(score: Score, id: string, by: number): Score {
 const suspectsOf = (score: Score) => {
   const analysis = openAnalysis(score);
   const facts = factsOf(analysis);
-  return { facts, suspects: findSuspects(score, analysis.texture, facts) };
+  return { facts, suspects: findSuspects(score, analysis.sounding, facts) };
 };
 
 // Handbook 2.11: a note that differs from its parallel place is a question. The errors are planted here.

@@ -3,13 +3,13 @@ import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { positionAt } from '../../../src/core/score/position.ts';
 import { f1, recall, scorePiece, type Kind, type Tally } from './agreed.ts';
-import { compose, dice, PHRASES, type Phrase, type Plan, type Texture } from './composed.ts';
+import { compose, dice, PHRASES, type Phrase, type Plan, type SoundingScore } from './composed.ts';
 
-const TEXTURES: Texture[] = ['chorale', 'alberti', 'waltz', 'duet', 'line'];
+const TEXTURES: SoundingScore[] = ['chorale', 'alberti', 'waltz', 'duet', 'line'];
 const MODES = ['major', 'minor'] as const;
 
 /** Half close and full close, twice, in a key, a metre and a texture by chance. */
-function periodic(mode: Plan['mode'], texture: Texture, seed: number): Plan {
+function periodic(mode: Plan['mode'], texture: SoundingScore, seed: number): Plan {
   const roll = dice(seed * 7919 + texture.length + mode.length * 31);
   const pick = (close: Phrase['close']): Phrase => {
     const own = PHRASES[mode].filter((p) => p.close === close);
@@ -41,7 +41,7 @@ const atLeast = (reached: number, floor: number, what: string): void =>
   assert.ok(reached >= floor, `${what}: ${reached.toFixed(3)}, at least ${floor}`);
 
 /** What is reached in each texture, rounded down. A single line leaves most to the listener. */
-const FLOORS: Record<Texture, { chords: number; cadences: number; phraseEnds: number }> = {
+const FLOORS: Record<SoundingScore, { chords: number; cadences: number; phraseEnds: number }> = {
   chorale: { chords: 0.95, cadences: 0.8, phraseEnds: 0.8 },
   alberti: { chords: 0.9, cadences: 0.9, phraseEnds: 0.9 },
   waltz: { chords: 0.88, cadences: 0.9, phraseEnds: 0.9 },

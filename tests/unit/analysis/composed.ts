@@ -74,7 +74,7 @@ function chordOf(roman: string): Chord {
   return stack(root + shift, quality, inversion);
 }
 
-export type Texture = 'chorale' | 'alberti' | 'waltz' | 'duet' | 'line';
+export type SoundingScore = 'chorale' | 'alberti' | 'waltz' | 'duet' | 'line';
 export interface Phrase {
   /** Chords of each bar in equal shares. */
   bars: string[];
@@ -165,7 +165,7 @@ export interface Plan {
   tonic: number;
   mode: 'major' | 'minor';
   meter: '4/4' | '3/4' | '6/8' | '2/4';
-  texture: Texture;
+  texture: SoundingScore;
   /** Each phrase begins with the last eighth of the bar before it. */
   upbeat?: boolean;
   /** The phrases in their order; the same phrase is the same music. */
@@ -221,7 +221,7 @@ function melodyOf(spans: Span[][], tonic: number, end: Phrase['close'], unit: nu
   });
 }
 
-function accompany(span: Span, tonic: number, texture: Texture, unit: number): [upper: string, lower: string] {
+function accompany(span: Span, tonic: number, texture: SoundingScore, unit: number): [upper: string, lower: string] {
   const bass = nearest(tonic + span.chord.tones[0], 45);
   const inner = close(
     span.chord.tones.map((f) => tonic + f),

@@ -51,8 +51,8 @@ test('roles: notes of the chord are chord tones, in a decorated line too, and pi
 test('the skeleton leaves the ornament notes out, at two levels', () => {
   const s = study(duet('cdcB c2 e>f|g2 fe d4|', '[C,E,G,]8|[G,,B,,D,]8|'));
   const roles = new Map(s.more.roles.map((r) => [r.note, r]));
-  const names = (level: 1 | 2) => skeleton(s.analysis.texture.melody, roles, level).map((t) => pitchName(t.note.pitch!));
-  assert.ok(names(1).length < s.analysis.texture.melody.length);
+  const names = (level: 1 | 2) => skeleton(s.analysis.sounding.melody, roles, level).map((t) => pitchName(t.note.pitch!));
+  assert.ok(names(1).length < s.analysis.sounding.melody.length);
   assert.ok(names(2).length <= names(1).length);
   assert.equal(names(2)[0], 'C5');
   assert.ok(!names(1).includes('B4'));
@@ -158,13 +158,13 @@ test('motives are found and their transformations named; "find this" gives all p
   const text = 'c3d e2c2|d3e f2d2|G8|g3f e2g2|c6d2|e4c4|';
   const s = study(text);
   const ids = s.score.notes.filter((n) => n.pitch).map((n) => n.id);
-  const places = findLike(s.analysis.texture, ids.slice(0, 4));
+  const places = findLike(s.analysis.sounding, ids.slice(0, 4));
   const what = places.map((p) => p.transformations.join('+'));
   assert.deepEqual(what, ['same', 'transposed', 'inverted', 'augmented']);
-  assert.deepEqual(findLike(s.analysis.texture, ids.slice(0, 2)), []);
+  assert.deepEqual(findLike(s.analysis.sounding, ids.slice(0, 2)), []);
   const moved = study('c3d e2c2|G8|z2 c3d e2|c2 z6|');
   const again = findLike(
-    moved.analysis.texture,
+    moved.analysis.sounding,
     moved.score.notes
       .filter((n) => n.pitch)
       .slice(0, 4)

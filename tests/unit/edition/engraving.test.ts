@@ -10,8 +10,8 @@ import { legend } from '../../../src/core/edition/text/legend.ts';
 import { preface } from '../../../src/core/edition/text/preface.ts';
 import { openEdition } from '../../../src/core/edition/open-edition.ts';
 import { editionMeiFile } from '../../../src/core/edition/mei-file.ts';
-import { editionMei } from '../../../src/core/edition/mei.ts';
-import { breakSystems, planSystems } from '../../../src/core/edition/systems.ts';
+import { Engraving } from '../../../src/core/edition/engraving.ts';
+import { planSystems } from '../../../src/core/edition/systems.ts';
 import { replay } from '../../../src/core/reading/log.ts';
 import type { Marking } from '../../../src/core/markings/marking.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
@@ -61,14 +61,16 @@ test('Verovio draws every proposed marking of every demo piece, found again by i
     const facts = analyse(score);
     const markings = propose(studyOf(score, [], facts), 'classical').map((p, k): Marking => ({ ...p.marking, id: `mark-${k}` }));
     const rows = facts.chords.map((c) => ({ id: c.id, start: c.start, text: c.roman, row: 'chords' as const }));
-    const toolkit = new VerovioToolkit(module);
-    toolkit.setOptions({ pageWidth: 2100, pageHeight: 60000, adjustPageHeight: true, breaks: 'encoded', scale: 40 });
+    // As on the screen and as on paper: one way from score and markings to pictures.
+    const engraving = new Engraving(new VerovioToolkit(module));
     const write = chunkWriter(text, score);
+    const look = { pageWidth: 2100, scale: 40, margin: 30, lastFills: 0.5 };
     let drawn = '';
     for (const chunk of planSystems(score, 48)) {
-      toolkit.loadData(write(chunk));
-      toolkit.loadData(editionMei(breakSystems(toolkit.getMEI(), chunk), score, chunk, markings, rows));
-      drawn += toolkit.renderToSVG(1);
+      const mei = engraving.mei(write(chunk));
+      drawn += engraving.chunk(mei, score, chunk, markings, rows, look, false)(1);
+      const onPaper = engraving.chunk(mei, score, chunk, markings, rows, { ...look, raw: true, margin: 4 }, true);
+      for (const m of markings) if (drawn.includes(`id="${m.id}"`) && chunk.from === 0) assert.ok(onPaper(1).includes('editorial'), m.id);
     }
     for (const m of markings) assert.match(drawn, new RegExp(`id="${m.id}"[^>]*class="[^"]*editorial`), `${name}: ${m.kind} ${m.value}`);
     for (const c of facts.chords) assert.ok(drawn.includes(`id="${c.id}"`), `${name}: ${c.roman}`);

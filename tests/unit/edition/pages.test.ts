@@ -97,12 +97,13 @@ test('a table keeps its columns apart and says its head once', () => {
     widths: [0.3, 0.7]
   };
   const [page] = set([table]);
-  const cells = body(page).slice(1);
+  const segments = body(page).slice(1);
   const second = TYPE.margin + 0.3 * (400 - 2 * TYPE.margin);
-  for (const c of cells) assert.ok(c.x === TYPE.margin ? c.x + measure(c.text, c.face, c.size) <= second : Math.abs(c.x - second) < 0.01);
-  assert.equal(cells.filter((c) => c.face === 'bold').length, 2);
-  const last = cells.findIndex((c) => c.text === 'short');
-  assert.ok(cells[last].y > cells[last - 2].y);
+  for (const c of segments)
+    assert.ok(c.x === TYPE.margin ? c.x + measure(c.text, c.face, c.size) <= second : Math.abs(c.x - second) < 0.01);
+  assert.equal(segments.filter((c) => c.face === 'bold').length, 2);
+  const last = segments.findIndex((c) => c.text === 'short');
+  assert.ok(segments[last].y > segments[last - 2].y);
   assert.ok(page.items.some((i) => i.kind === 'rule'));
 });
 

@@ -13,7 +13,7 @@ import {
   valueFault,
   valuesOf
 } from '../../../src/core/markings/describe.ts';
-import { MARKING_KINDS, type MarkingKind } from '../../../src/core/markings/kinds/index.ts';
+import { MARKING_KINDS, type MarkingKind } from '../../../src/core/markings/marking-kind.ts';
 import type { Marking } from '../../../src/core/markings/marking.ts';
 import { legend } from '../../../src/core/edition/text/legend.ts';
 import { replay } from '../../../src/core/reading/log.ts';

@@ -14,8 +14,8 @@ import { frac } from '../../../src/core/score/fraction.ts';
 import { abc } from '../helpers.ts';
 import { groundOf, literal, readingOf } from './play.ts';
 
-const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|GABc|cBAG|FEDC|'));
-const page = literal(ground);
+const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|GABc|cBAG|FEDC|'));
+const page = literal(playable);
 
 /** Taps with the given length of each beat. */
 const taps = (lengths: number[]): number[] => lengths.reduce<number[]>((t, l) => [...t, t[t.length - 1] + l], [5]);
@@ -39,7 +39,10 @@ test('a slowing that is tapped and taken over is played; a slip is not', () => {
   lengths[15] = 1.4;
   const clean = rubatoOf(tappedBeats(page, 0, taps(lengths)));
   assert.ok(clean[3][3] > clean[3][0] && clean[0][0] < 0);
-  const p = perform(ground, readingOf('modern', { rubato: 'arch' }, { rubato: clean, amounts: { arch: 0, cadence: 0, 'phrase-end': 0 } }));
+  const p = perform(
+    playable,
+    readingOf('modern', { rubato: 'arch' }, { rubato: clean, amounts: { arch: 0, cadence: 0, 'phrase-end': 0 } })
+  );
   assert.ok(p.bars[3].planned > 1.1 * p.bars[0].planned);
   assert.ok(p.bars[3].shares.some((s) => s.effect === 'own'));
   // One tap left out: a beat of double length.
@@ -76,7 +79,7 @@ test('recordings side by side: tempi and proportions by hand', () => {
       ]
     }
   ];
-  const { stretches, totals } = compareRecordings(ground.score, page, recordings);
+  const { stretches, totals } = compareRecordings(playable.score, page, recordings);
   assert.deepEqual(totals, [18, 12]);
   // Eight quarters in eight seconds, then in ten.
   assert.equal(stretches[0].tempi[0], 60);
@@ -99,7 +102,7 @@ test('amounts, pulls, rubato and recordings are acts of the reading, and are tak
   assert.deepEqual(reading.amounts, { arch: 0.5 });
   assert.equal(reading.localAmounts[0].amount, 2);
   assert.equal(reading.recordings.length, 1);
-  const p = perform(ground, { ...reading, period: 'modern' });
+  const p = perform(playable, { ...reading, period: 'modern' });
   assert.ok(Math.abs(p.bars[1].shares.find((s) => s.effect === 'pulled')!.amount - 1) < 1e-6);
   const back = replay([
     ...log,
@@ -114,7 +117,7 @@ test('amounts, pulls, rubato and recordings are acts of the reading, and are tak
 });
 
 test('loudness is told with its reasons', () => {
-  const p = perform(ground, readingOf('baroque'));
+  const p = perform(playable, readingOf('baroque'));
   assert.match(explainLoudness(p.loudness[0]), /^[+−][\d.]+ dB, marks alone \+0\.0: /);
 });
 
@@ -134,7 +137,7 @@ test('too few taps, or taps beyond the end, make no beats of their own', () => {
 });
 
 test('recordings with nothing to compare, or times that run backwards, give no tempo and no fault', () => {
-  const one = (times: { measure: number; seconds: number }[]) => compareRecordings(ground.score, page, [{ id: 'a', label: 'a', times }]);
+  const one = (times: { measure: number; seconds: number }[]) => compareRecordings(playable.score, page, [{ id: 'a', label: 'a', times }]);
   assert.deepEqual(one([]).stretches, []);
   assert.deepEqual(one([{ measure: 0, seconds: 5 }]).totals, [null]);
   assert.equal(

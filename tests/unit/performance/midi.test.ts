@@ -20,8 +20,8 @@ test('read back, every note begins within a tick of the plan, in every demo piec
     ['andantino.abc', 'classical']
   ] as const) {
     const { score } = demo(name);
-    const ground = groundOf(score);
-    for (const p of [perform(ground, drafted(ground, period)), literal(ground)]) {
+    const playable = groundOf(score);
+    for (const p of [perform(playable, drafted(playable, period)), literal(playable)]) {
       const midi = new Midi(midiFile(score, p));
       assert.equal(midi.header.ppq, MIDI_TICKS);
       const read = midi.tracks.flatMap((t) => t.notes).sort((a, b) => a.time - b.time || a.midi - b.midi);
@@ -41,19 +41,19 @@ test('read back, every note begins within a tick of the plan, in every demo piec
 
 test('the tempo map of the literal page is its metronome mark; the plan’s moves', () => {
   const { score } = demo('etude.abc');
-  const ground = groundOf(score);
-  const page = new Midi(midiFile(score, literal(ground)));
+  const playable = groundOf(score);
+  const page = new Midi(midiFile(score, literal(playable)));
   assert.equal(page.header.tempos.length, 1);
-  assert.ok(Math.abs(page.header.tempos[0].bpm - ground.marks[0].tempo) < 0.01);
-  const planned = new Midi(midiFile(score, perform(ground, drafted(ground, 'romantic'))));
+  assert.ok(Math.abs(page.header.tempos[0].bpm - playable.marks[0].tempo) < 0.01);
+  const planned = new Midi(midiFile(score, perform(playable, drafted(playable, 'romantic'))));
   assert.ok(planned.header.tempos.length > 20);
   assert.deepEqual(planned.header.timeSignatures[0].timeSignature, [score.measures[0].time!.groups[0], score.measures[0].time!.unit]);
 });
 
 test('velocities follow the plan, expression swells inside a held note, parts have their instruments', () => {
   const score = abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Flute"\nK:C\n!p!CC!f!CC|!p!!<(!C4!<)!|!f!C4|');
-  const ground = groundOf(score);
-  const midi = new Midi(midiFile(score, perform(ground, readingOf('romantic'))));
+  const playable = groundOf(score);
+  const midi = new Midi(midiFile(score, perform(playable, readingOf('romantic'))));
   const track = midi.tracks.find((t) => t.notes.length)!;
   assert.equal(track.instrument.number, 73);
   assert.ok(track.notes[2].velocity > track.notes[1].velocity * 1.8);

@@ -25,18 +25,18 @@ enableLog(LOG_OFF, module);
 test('the literal performance agrees with Verovio’s time map, and with exact arithmetic to the microsecond', () => {
   for (const name of ['BWV_0773.xml', 'FaurReveSample.xml', 'SchbAvMaSample.xml', 'BrahWiMeSample.xml']) {
     const { text, score } = open(sample(name));
-    const ground = groundOf(score);
+    const playable = groundOf(score);
     const toolkit = new VerovioToolkit(module);
     assert.ok(toolkit.loadData(text));
     const map = toolkit.renderToTimemap({ includeRests: true });
     // Without a mark Verovio takes 120 quarters a minute.
-    const performance = literal({ ...ground, firstTempo: 120 });
+    const performance = literal({ ...playable, firstTempo: 120 });
     const byMoment = new Map(map.map((e) => [e.qstamp.toFixed(4), e.tstamp]));
     const starts = new Map(score.notes.map((n) => [n.id, toNumber(n.start)]));
     let compared = 0;
     for (const n of performance.notes) {
       const start = starts.get(n.note)!;
-      if (!ground.marks.length) assert.ok(n.ornament || Math.abs(n.onset - start / 2) < 1e-6, `${name}: ${n.onset} against ${start / 2}`);
+      if (!playable.marks.length) assert.ok(n.ornament || Math.abs(n.onset - start / 2) < 1e-6, `${name}: ${n.onset} against ${start / 2}`);
       const ms = byMoment.get(start.toFixed(4));
       if (ms === undefined || n.ornament) continue;
       compared++;
@@ -48,11 +48,11 @@ test('the literal performance agrees with Verovio’s time map, and with exact a
 
 test('with all effects off a reading is the page to the letter, to the microsecond', () => {
   const off = Object.fromEntries(EFFECTS.map((e) => [e.key, 0])) as Record<EffectKey, number>;
-  for (const ground of grounds.values())
+  for (const playable of grounds.values())
     for (const period of PERIODS) {
       // Without answers that leave repeats out; editorial marks are there, and do nothing.
-      const reading: Reading = { ...drafted(ground, period), amounts: off };
-      const [a, b] = [perform(ground, reading), literal(ground)];
+      const reading: Reading = { ...drafted(playable, period), amounts: off };
+      const [a, b] = [perform(playable, reading), literal(playable)];
       assert.equal(a.notes.length, b.notes.length);
       a.notes.forEach((n, k) => {
         assert.ok(Math.abs(n.onset - b.notes[k].onset) < 1e-6);
@@ -89,12 +89,12 @@ test('every reading of the demo pieces: shares sum, notes keep their order, loud
       fc.constantFrom('beat-strict', 'stolen', 'arch'),
       fc.dictionary(fc.constantFrom(...EFFECTS.map((e) => e.key)), amount),
       (name, period, rubato, amounts) => {
-        const ground = grounds.get(name)!;
-        const p = perform(ground, { ...drafted(ground, period, { rubato }), amounts });
+        const playable = grounds.get(name)!;
+        const p = perform(playable, { ...drafted(playable, period, { rubato }), amounts });
         holds(p);
-        const order = new Map(ground.tones.map((t) => [t.tone.note.id, t.tone.start]));
+        const order = new Map(playable.tones.map((t) => [t.tone.note.id, t.tone.start]));
         const lead = p.notes.filter(
-          (n) => n.lead && !n.ornament && ground.tones.find((t) => t.tone.note.id === n.note)!.graces.length === 0
+          (n) => n.lead && !n.ornament && playable.tones.find((t) => t.tone.note.id === n.note)!.graces.length === 0
         );
         for (let k = 1; k < lead.length; k++) {
           const [a, b] = [lead[k - 1], lead[k]];
@@ -108,10 +108,10 @@ test('every reading of the demo pieces: shares sum, notes keep their order, loud
 });
 
 test('stolen time is given back: every bar lasts as long as the page says', () => {
-  for (const ground of grounds.values()) {
+  for (const playable of grounds.values()) {
     // Written acts (ritardando, fermata, metronome mark) are no rubato; they are left out here.
     const acts = { gradual: 0, fermata: 0, tempo: 0, cadenza: 0 };
-    const p = perform(ground, { ...drafted(ground, 'romantic', { rubato: 'stolen' }), amounts: acts });
+    const p = perform(playable, { ...drafted(playable, 'romantic', { rubato: 'stolen' }), amounts: acts });
     let moved = 0;
     for (const b of p.bars) assert.ok(Math.abs(b.planned - b.literal) < 1e-3, `bar ${b.measure}: ${b.planned} against ${b.literal}`);
     for (const b of p.beats) moved = Math.max(moved, Math.abs(b.planned - b.literal));
@@ -120,12 +120,12 @@ test('stolen time is given back: every bar lasts as long as the page says', () =
 });
 
 test('where time is stolen the accompaniment keeps it: its onsets are the page’s', () => {
-  const ground = grounds.get('andantino.abc')!;
+  const playable = grounds.get('andantino.abc')!;
   const amounts = { gradual: 0, fermata: 0, tempo: 0, breath: 0, 'chord-break': 0, ornaments: 0 };
-  const p = onsets(perform(ground, readingOf('romantic', { rubato: 'stolen' }, { amounts })));
-  const strict = onsets(literal(ground));
+  const p = onsets(perform(playable, readingOf('romantic', { rubato: 'stolen' }, { amounts })));
+  const strict = onsets(literal(playable));
   let [kept, moved] = [0, 0];
-  for (const t of ground.tones) {
+  for (const t of playable.tones) {
     const difference = Math.abs(p.get(`${t.tone.note.id}|0`)! - strict.get(`${t.tone.note.id}|0`)!);
     if (!t.lead) {
       assert.ok(difference < 1e-6, 'the accompaniment is in time');
@@ -138,11 +138,11 @@ test('where time is stolen the accompaniment keeps it: its onsets are the page�
 test('beat-strict keeps the written ratios inside every beat', () => {
   let checked = 0;
   const quick = groundOf(abc('M:4/4\nL:1/16\nQ:1/4=72\nK:C\nCDEF G3A BcBA G2GG|cBAG F3E D3E F2G2|E2DC D2B,2 C8|'));
-  for (const [name, ground] of [...grounds, ['sixteenths', quick] as const]) {
+  for (const [name, playable] of [...grounds, ['sixteenths', quick] as const]) {
     const amounts = { breath: 0, fermata: 0, cadenza: 0, dotting: 0, 'chord-break': 0, ornaments: 0 };
-    const p = onsets(perform(ground, { ...drafted(ground, 'romantic', { rubato: 'beat-strict' }), amounts }));
-    const l = onsets(literal(ground));
-    const beats = literal(ground).beats;
+    const p = onsets(perform(playable, { ...drafted(playable, 'romantic', { rubato: 'beat-strict' }), amounts }));
+    const l = onsets(literal(playable));
+    const beats = literal(playable).beats;
     const beatOf = (time: number): number => beats.findLastIndex((b) => b.start <= time + 1e-9);
     const ids = [...l.keys()];
     for (let k = 2; k < ids.length; k++) {
@@ -159,42 +159,42 @@ test('beat-strict keeps the written ratios inside every beat', () => {
 });
 
 test('an amount of nothing takes an effect away, of two doubles it; for some bars only where that is said', () => {
-  const ground = grounds.get('etude.abc')!;
-  const reading = drafted(ground, 'romantic');
+  const playable = grounds.get('etude.abc')!;
+  const reading = drafted(playable, 'romantic');
   const share = (p: Performance, effect: EffectKey, from = 0, to = 999): number =>
     p.bars
       .filter((b) => b.measure >= from && b.measure < to)
       .reduce((s, b) => s + (b.shares.find((x) => x.effect === effect)?.amount ?? 0), 0);
-  const usual = share(perform(ground, reading), 'gradual');
+  const usual = share(perform(playable, reading), 'gradual');
   assert.ok(Math.abs(usual) > 0.1);
-  assert.equal(share(perform(ground, { ...reading, amounts: { gradual: 0 } }), 'gradual'), 0);
-  assert.ok(Math.abs(share(perform(ground, { ...reading, amounts: { gradual: 2 } }), 'gradual') - 2 * usual) < 1e-6);
-  const half = ground.score.measures[20].start;
-  const local = perform(ground, { ...reading, localAmounts: [{ effect: 'gradual', from: frac(0), to: half, amount: 0 }] });
+  assert.equal(share(perform(playable, { ...reading, amounts: { gradual: 0 } }), 'gradual'), 0);
+  assert.ok(Math.abs(share(perform(playable, { ...reading, amounts: { gradual: 2 } }), 'gradual') - 2 * usual) < 1e-6);
+  const half = playable.score.measures[20].start;
+  const local = perform(playable, { ...reading, localAmounts: [{ effect: 'gradual', from: frac(0), to: half, amount: 0 }] });
   assert.equal(share(local, 'gradual', 0, 20), 0);
   assert.ok(share(local, 'gradual', 20) > 0.1);
 });
 
 test('a fermata, a breath and an echo do what they say, and are told', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GAB!fermata!c:|'));
-  const p = perform(ground, readingOf('baroque', { repeats: 'echo', rubato: 'arch' }));
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GAB!fermata!c:|'));
+  const p = perform(playable, readingOf('baroque', { repeats: 'echo', rubato: 'arch' }));
   assert.ok(p.bars[1].planned > 4.5);
   assert.match(explainTime(p.bars[1], 1), /^[\d.]+ s, literal 4\.00: fermata \+0\.9/);
   assert.equal(p.bars.length, 4);
   const [once, again] = [p.notes.find((n) => n.bar === 0)!, p.notes.find((n) => n.bar === 2)!];
   assert.ok(again.db < once.db - 4, 'the second time is an echo');
-  const note = ground.tones[3].tone.note.id;
+  const note = playable.tones[3].tone.note.id;
   const breath = { id: 'x', kind: 'breath' as const, value: 'breath', part: 0, staff: 1, start: frac(3), note, because: [] };
-  const breathed = perform(ground, readingOf('baroque', { rubato: 'arch' }, { markings: [breath] }));
+  const breathed = perform(playable, readingOf('baroque', { rubato: 'arch' }, { markings: [breath] }));
   const last = breathed.notes.find((n) => n.note === note)!;
-  const next = breathed.notes.find((n) => n.note === ground.tones[4].tone.note.id)!;
+  const next = breathed.notes.find((n) => n.note === playable.tones[4].tone.note.id)!;
   assert.ok(next.onset - last.end > 0.15, 'there is air');
   assert.ok(breathed.bars[1].shares.some((s) => s.effect === 'breath' && s.amount > 0.1));
 });
 
 test('words of tempo: another tempo holds until it is taken back, a slowing within it begins from it, a wait is a wait', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^più mosso"GABc|cBAG|"^rit."FEDC|"^a tempo"CEGc|c4|'));
-  const p = perform(ground, readingOf('romantic', { rubato: 'arch' }, { amounts: { arch: 0, 'phrase-end': 0, cadence: 0, leaning: 0 } }));
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^più mosso"GABc|cBAG|"^rit."FEDC|"^a tempo"CEGc|c4|'));
+  const p = perform(playable, readingOf('romantic', { rubato: 'arch' }, { amounts: { arch: 0, 'phrase-end': 0, cadence: 0, leaning: 0 } }));
   const bars = p.bars.map((b) => b.planned);
   assert.ok(Math.abs(bars[0] - 4) < 1e-6 && Math.abs(bars[4] - 4) < 1e-6);
   assert.ok(bars[1] < 3.6 && Math.abs(bars[1] - bars[2]) < 1e-6);
@@ -204,8 +204,8 @@ test('words of tempo: another tempo holds until it is taken back, a slowing with
 });
 
 test('accents stand out over their neighbours, hairpins grow inside a held note, a sforzando is a step over what is in force', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!p!CC!accent!CC|!<(!C4!<)!|!f!C4|!p!CC!sfz!CC|'));
-  const p = perform(ground, readingOf('classical', {}, { amounts: { meter: 0, line: 0, harmony: 0 } }));
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!p!CC!accent!CC|!<(!C4!<)!|!f!C4|!p!CC!sfz!CC|'));
+  const p = perform(playable, readingOf('classical', {}, { amounts: { meter: 0, line: 0, harmony: 0 } }));
   const n = p.notes;
   assert.ok(Math.abs(n[2].db - n[1].db - LOUDNESS.accent) < 0.5);
   assert.ok(n[2].dbEnd < n[2].db, 'an accent decays');
@@ -214,10 +214,10 @@ test('accents stand out over their neighbours, hairpins grow inside a held note,
 });
 
 test('lengths by school: half for unmarked keyboard notes (C. P. E. Bach 1753 III §22), full in the nineteenth century, dots by their school', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Piano"\nK:C\nCDEF|.C.D.E.F|'));
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Piano"\nK:C\nCDEF|.C.D.E.F|'));
   const share = (touch: string, k: number, staccato = 'half'): number => {
     const n = perform(
-      ground,
+      playable,
       readingOf('classical', { touch, staccato, rubato: 'arch' }, { amounts: { arch: 0, cadence: 0, 'phrase-end': 0 } })
     ).notes[k];
     return n.end - n.onset;
@@ -230,10 +230,10 @@ test('lengths by school: half for unmarked keyboard notes (C. P. E. Bach 1753 II
 });
 
 test('dots are sharpened and notes unequal where the school says so, and the beat stays', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=60\nK:C\nC3D E3F|CDEF GABc|'));
+  const playable = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=60\nK:C\nC3D E3F|CDEF GABc|'));
   const base = { rubato: 'beat-strict', dotting: 'literal', inegales: 'none' };
   const at = (answers: Record<string, string>, k: number) =>
-    perform(ground, readingOf('baroque', { ...base, ...answers }, { amounts: { cadence: 0, 'phrase-end': 0 } })).notes[k].onset;
+    perform(playable, readingOf('baroque', { ...base, ...answers }, { amounts: { cadence: 0, 'phrase-end': 0 } })).notes[k].onset;
   assert.ok(Math.abs(at({}, 1) - 1.5) < 1e-6);
   assert.ok(at({ dotting: 'sharpened' }, 1) > 1.6);
   assert.ok(Math.abs(at({ dotting: 'sharpened' }, 2) - 2) < 1e-6);
@@ -242,8 +242,8 @@ test('dots are sharpened and notes unequal where the school says so, and the bea
 });
 
 test('the second time is decorated where the reading has it so', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:C2E2|G2c2:|'));
-  const { note } = ground.tones[0].tone;
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:C2E2|G2c2:|'));
+  const { note } = playable.tones[0].tone;
   const fill = {
     id: 'x',
     kind: 'text' as const,
@@ -254,16 +254,16 @@ test('the second time is decorated where the reading has it so', () => {
     note: note.id,
     because: []
   };
-  const p = perform(ground, readingOf('baroque', { repeats: 'ornament' }, { markings: [fill] }));
+  const p = perform(playable, readingOf('baroque', { repeats: 'ornament' }, { markings: [fill] }));
   const names = (bar: number) => p.notes.filter((n) => n.bar === bar).map((n) => n.midi);
   assert.deepEqual(names(0), [60, 64]);
   assert.deepEqual(names(2), [60, 62, 64]);
 });
 
 test('chords of three strings are broken by school, and a sign breaks a chord anywhere', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Violin"\nK:C\n[GdB]4|'));
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Violin"\nK:C\n[GdB]4|'));
   const times = (school: string) => {
-    const n = perform(ground, readingOf('baroque', { 'chord-break': school })).notes;
+    const n = perform(playable, readingOf('baroque', { 'chord-break': school })).notes;
     return n.map((x) => x.onset - n[0].onset);
   };
   const [below, twos, together] = ['from-below', 'two-and-two', 'together'].map(times);
@@ -273,10 +273,10 @@ test('chords of three strings are broken by school, and a sign breaks a chord an
 });
 
 test('the whole is told: how long, by section, the quickest and the broadest bar', () => {
-  const ground = grounds.get('etude.abc')!;
-  const p = perform(ground, drafted(ground, 'romantic'));
-  const sections = ground.facts.sections.map((s, k) => ({
-    measure: k === 0 ? 0 : ground.score.measures.findIndex((m) => toNumber(m.start) >= toNumber(s.start)),
+  const playable = grounds.get('etude.abc')!;
+  const p = perform(playable, drafted(playable, 'romantic'));
+  const sections = playable.facts.sections.map((s, k) => ({
+    measure: k === 0 ? 0 : playable.score.measures.findIndex((m) => toNumber(m.start) >= toNumber(s.start)),
     name: s.label
   }));
   const told = wholeOf(p, sections);
@@ -292,9 +292,9 @@ test('every demo piece: no lurching, and a real peak', async () => {
   const { replay } = await import('../../../src/core/reading/log.ts');
   const { readFileSync } = await import('node:fs');
   for (const r of DEMO_READINGS) {
-    const ground = grounds.get(r.file)!;
+    const playable = grounds.get(r.file)!;
     const reading = replay(demoLog(r, readFileSync(new URL(`../../../demo/scores/${r.file}`, import.meta.url))));
-    const p = perform(ground, reading);
+    const p = perform(playable, reading);
     const marked = new Set<EffectKey>(['gradual', 'fermata', 'tempo']);
     let before = 0;
     for (const b of p.beats) {
@@ -307,7 +307,7 @@ test('every demo piece: no lurching, and a real peak', async () => {
     const peak = loud.reduce((a, b) => (b.db > a.db ? b : a));
     const usual = [...loud].sort((a, b) => a.db - b.db)[loud.length >> 1];
     assert.ok(peak.db > usual.db + 3, `${r.file}: the peak stands out`);
-    const chosen = ground.score.measures.find((m) => m.number === r.peak)!.index;
+    const chosen = playable.score.measures.find((m) => m.number === r.peak)!.index;
     assert.ok(Math.abs(peak.m - chosen) <= 1, `${r.file}: loudest in ${peak.m}, planned ${chosen}`);
   }
 });
@@ -321,22 +321,22 @@ test('the effects on loudness are told in a fixed order', () => {
 });
 
 test('repeats that are left out are left out whole: each bar once, with the last ending', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GABc|1 c4:|2 G4||c4|'));
-  const order = (repeats: string) => perform(ground, readingOf('modern', { repeats })).bars.map((b) => b.measure);
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GABc|1 c4:|2 G4||c4|'));
+  const order = (repeats: string) => perform(playable, readingOf('modern', { repeats })).bars.map((b) => b.measure);
   assert.deepEqual(order('same'), [0, 1, 2, 0, 1, 3, 4]);
   assert.deepEqual(order('omit'), [0, 1, 3, 4]);
   const settled = { id: 'x', kind: 'tempo' as const, value: 'settle, last time only', part: 0, staff: 1, start: frac(4), because: [] };
-  const p = perform(ground, readingOf('modern', { repeats: 'same', rubato: 'arch' }, { markings: [settled] }));
+  const p = perform(playable, readingOf('modern', { repeats: 'same', rubato: 'arch' }, { markings: [settled] }));
   const second = p.bars.filter((b) => b.measure === 1);
   assert.ok(second[1].planned > second[0].planned + 0.1, 'the last time alone settles');
 });
 
 test('every effect follows the tempo of the reading: twice as fast, half as many seconds, however far from the page', () => {
   const score = abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^rit."GABc|cBAG|F!fermata!E3|');
-  const ground = groundOf(score);
+  const playable = groundOf(score);
   const mark = (value: string) => [{ id: 'x', kind: 'metronome' as const, value, part: 0, staff: 1, start: frac(0), because: [] }];
   const at = (value: string) =>
-    perform(ground, readingOf('romantic', { rubato: 'arch' }, { markings: mark(value) })).bars.map((b) => b.planned);
+    perform(playable, readingOf('romantic', { rubato: 'arch' }, { markings: mark(value) })).bars.map((b) => b.planned);
   const [slow, fast, quickest] = [at('quarter = 60'), at('quarter = 120'), at('quarter = 240')];
   slow.forEach((s, k) => {
     assert.ok(Math.abs(fast[k] - s / 2) < 1e-6, `bar ${k}: ${fast[k]} against ${s / 2}`);
@@ -345,9 +345,9 @@ test('every effect follows the tempo of the reading: twice as fast, half as many
 });
 
 test('swing and ornaments go by the tempo of the reading, not of the page', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=100\nK:C\nCDEF GABc|'));
+  const playable = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=100\nK:C\nCDEF GABc|'));
   const mark = { id: 'x', kind: 'metronome' as const, value: 'quarter = 240', part: 0, staff: 1, start: frac(0), because: [] };
-  const p = perform(ground, readingOf('swing', { swing: 'by-tempo' }, { markings: [mark], amounts: { leaning: 0 } }));
+  const p = perform(playable, readingOf('swing', { swing: 'by-tempo' }, { markings: [mark], amounts: { leaning: 0 } }));
   // At 240 the ratio is 1.5 (handbook 1.8): 150 ms of a beat of 250.
   assert.ok(Math.abs(p.notes[1].onset - 0.15) < 1e-6);
   const trill = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!trill!c2 d2|'));
@@ -357,8 +357,8 @@ test('swing and ornaments go by the tempo of the reading, not of the page', () =
 });
 
 test('accounts know their written lengths; a tempo that changes inside a bar does not blur them', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCD[Q:1/4=120]EF|c3 z|'));
-  const p = literal(ground);
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCD[Q:1/4=120]EF|c3 z|'));
+  const p = literal(playable);
   assert.deepEqual(
     p.beats.map((b) => b.quarters),
     new Array(8).fill(1)
@@ -368,10 +368,10 @@ test('accounts know their written lengths; a tempo that changes inside a bar doe
 });
 
 test('ties sound as one note, across bars and through a pause in another voice', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nC2 E2-|E2 G2|'));
-  const p = literal(ground);
+  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nC2 E2-|E2 G2|'));
+  const p = literal(playable);
   assert.equal(p.notes.length, 3);
   assert.ok(Math.abs(p.notes[1].end - p.notes[1].onset - 4) < 1e-6);
-  assert.equal(toNumber(tiedLength(ground.score, ground.score.notes[1])), 4);
-  assert.equal(toNumber(tiedLength(ground.score, ground.score.notes[0])), 2);
+  assert.equal(toNumber(tiedLength(playable.score, playable.score.notes[1])), 4);
+  assert.equal(toNumber(tiedLength(playable.score, playable.score.notes[0])), 2);
 });

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { clicksOf, indexAt, placeAt, secondsAt, spanOf } from '../../../src/core/performance/places.ts';
+import { clicksOf, indexAt, placeAt, secondsAt, spanOf } from '../../../src/core/performance/transport.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
 import { firstFrom, lastBegun } from '../../../src/core/performance/search.ts';
 import { timeActIn } from '../../../src/core/style/terms/read-words.ts';
@@ -13,8 +13,8 @@ import { drafted, groundOf, literal } from './play.ts';
 const near = (a: number, b: number): void => assert.ok(Math.abs(a - b) < 1e-6, `${a} is not ${b}`);
 
 test('a place outlives a new version: the same bar, as far into it, as often played', () => {
-  const ground = groundOf(demo('corrente.abc').score);
-  const [plan, page] = [perform(ground, drafted(ground, 'baroque')), literal(ground)];
+  const playable = groundOf(demo('corrente.abc').score);
+  const [plan, page] = [perform(playable, drafted(playable, 'baroque')), literal(playable)];
   fc.assert(
     fc.property(fc.double({ min: 0, max: 0.999, noNaN: true }), (share) => {
       const seconds = share * plan.length;

@@ -1,5 +1,5 @@
 import { studyOf } from '../../../src/core/analysis/study.ts';
-import { performanceGround, type PerformanceGround } from '../../../src/core/performance/ground.ts';
+import { playableScore, type PlayableScore } from '../../../src/core/performance/playable-score.ts';
 import { perform, type Performance } from '../../../src/core/performance/perform.ts';
 import type { Realisation } from '../../../src/core/performance/ornaments.ts';
 import { pitchName } from '../../../src/core/score/pitch.ts';
@@ -11,7 +11,7 @@ import { PERIODS, type Period } from '../../../src/core/style/profiles.ts';
 
 export { PERIODS };
 
-export const groundOf = (score: Score): PerformanceGround => performanceGround(studyOf(score), EMPTY_READING.part);
+export const groundOf = (score: Score): PlayableScore => playableScore(studyOf(score), EMPTY_READING.part);
 
 /** A reading of a period with some answers and markings. */
 export const readingOf = (period: Period, answers: Record<string, string> = {}, rest: Partial<Reading> = {}): Reading => ({
@@ -22,13 +22,13 @@ export const readingOf = (period: Period, answers: Record<string, string> = {}, 
 });
 
 /** The reading of a period with its draft. */
-export function drafted(ground: PerformanceGround, period: Period, answers: Record<string, string> = {}): Reading {
+export function drafted(playable: PlayableScore, period: Period, answers: Record<string, string> = {}): Reading {
   const style = { period, schools: answers, ruleFactors: {} };
-  const markings = draftOf(propose(ground.study, style)).map((k) => k.marking);
+  const markings = draftOf(propose(playable.study, style)).map((k) => k.marking);
   return readingOf(period, answers, { markings });
 }
 
-export const literal = (ground: PerformanceGround): Performance => perform(ground, EMPTY_READING, true);
+export const literal = (playable: PlayableScore): Performance => perform(playable, EMPTY_READING, true);
 
 /** First onset of a note by id and pass. */
 export const onsets = (p: Performance): Map<string, number> => {

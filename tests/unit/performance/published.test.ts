@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { timeAlong } from '../../../src/core/performance/gradual.ts';
+import { timeAlong } from '../../../src/core/performance/tempo-curve.ts';
 import { velocityOf } from '../../../src/core/performance/loudness.ts';
 import { isNoticed } from '../../../src/core/performance/explain.ts';
 import { realise } from '../../../src/core/performance/ornaments.ts';
@@ -46,10 +46,10 @@ test('swing by tempo: Friberg & Sundström 2002, values of handbook 1.8', () => 
 });
 
 test('swung eighths sound where the ratio puts them, triplets stay', () => {
-  const ground = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=200\nK:C\nCDEF (3GAG F2|'));
-  const straight = onsets(literal(ground));
-  const swung = onsets(perform(ground, readingOf('swing', { swing: 'by-tempo' }, { amounts: { leaning: 0 } })));
-  const ids = ground.tones.map((t) => `${t.tone.note.id}|0`);
+  const playable = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=200\nK:C\nCDEF (3GAG F2|'));
+  const straight = onsets(literal(playable));
+  const swung = onsets(perform(playable, readingOf('swing', { swing: 'by-tempo' }, { amounts: { leaning: 0 } })));
+  const ids = playable.tones.map((t) => `${t.tone.note.id}|0`);
   // At 200 a beat lasts 300 ms: 200 and 100.
   near(swung.get(ids[1])! - swung.get(ids[0])!, 0.2);
   near(swung.get(ids[2])! - swung.get(ids[1])!, 0.1);
@@ -82,10 +82,10 @@ const SCHOOL = { trillStart: 'upper', appoggiatura: 'long', words: [] } as const
 
 /** The ornament of the first sounding note. */
 function first(score: Score, tempo = 60, school: Parameters<typeof realise>[5] = SCHOOL) {
-  const ground = groundOf(score);
-  const t = ground.tones[0];
+  const playable = groundOf(score);
+  const t = playable.tones[0];
   const { note } = t.tone;
-  return realise(score, ground.facts, note, note.duration, tempo, school, t.graces, t.tone.next?.note ?? null);
+  return realise(score, playable.facts, note, note.duration, tempo, school, t.graces, t.tone.next?.note ?? null);
 }
 
 test('the long appoggiatura takes half of a plain note, two thirds of a dotted one: Quantz 1752 VIII, C. P. E. Bach 1753 II.2; handbook 8.1', () => {

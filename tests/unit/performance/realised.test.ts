@@ -8,10 +8,10 @@ import { abc, demo } from '../helpers.ts';
 import { groundOf, readingOf, spelledOut } from './play.ts';
 
 const inPiece = (text: string, ...reading: Parameters<typeof readingOf>) => {
-  const ground = groundOf(abc(text));
+  const playable = groundOf(abc(text));
   return {
-    score: ground.score,
-    found: ornamentsIn(ground.score, ground.facts, readingOf(...reading), 0, ground.score.measures.length - 1)
+    score: playable.score,
+    found: ornamentsIn(playable.score, playable.facts, readingOf(...reading), 0, playable.score.measures.length - 1)
   };
 };
 
@@ -29,8 +29,8 @@ test('ornaments are written out with the schools of the reading, and with what i
     {},
     { localAnswers: [{ key: 'trill-start', option: 'main', from: { n: 0, d: 1 }, to: { n: 4, d: 1 }, on: '2026-11-25' }] }
   );
-  const ground = groundOf(abc(text));
-  assert.match(ornamentsIn(ground.score, ground.facts, here, 0, 0)[0].says, /from the main note/);
+  const playable = groundOf(abc(text));
+  assert.match(ornamentsIn(playable.score, playable.facts, here, 0, 0)[0].says, /from the main note/);
 });
 
 test('a turn that has no time is told; bars without ornaments have none', () => {
@@ -62,8 +62,8 @@ test('the small staff holds every note with its exact value: read back, the bars
 
 test('every ornament of the demo pieces is written out', () => {
   for (const name of ['etude.abc', 'andantino.abc', 'corrente.abc']) {
-    const ground = groundOf(demo(name).score);
-    const marked = ground.tones.filter((t) => t.graces.length || t.tone.note.marks?.some((m) => m.group === 'ornament')).length;
-    assert.equal(ornamentsIn(ground.score, ground.facts, readingOf('classical'), 0, ground.score.measures.length - 1).length, marked);
+    const playable = groundOf(demo(name).score);
+    const marked = playable.tones.filter((t) => t.graces.length || t.tone.note.marks?.some((m) => m.group === 'ornament')).length;
+    assert.equal(ornamentsIn(playable.score, playable.facts, readingOf('classical'), 0, playable.score.measures.length - 1).length, marked);
   }
 });

@@ -12,12 +12,12 @@ const piece = (music: string) => groundOf(abc(`M:4/4\nL:1/4\nQ:1/4=60\nK:C\n${mu
 
 /** Level of the plan at a quarter, in steps; sound of the n-th note in decibels; how long a bar lasts. */
 function heard(music: string, period: 'romantic' | 'classical' | 'modern' = 'modern', markings: Marking[] = []) {
-  const ground = piece(music);
+  const playable = piece(music);
   // Arches of phrases would blur what the words do.
   const reading = readingOf(period, {}, { markings, amounts: { arch: 0, 'phrase-end': 0, cadence: 0 } });
-  const { points } = dynamicPlan(ground.score, ground.facts, reading);
-  const p = perform(ground, reading);
-  return { level: (quarter: number) => levelOf(points, quarter + 0.01), bar: (k: number) => p.bars[k].planned, ground, reading };
+  const { points } = dynamicPlan(playable.score, playable.facts, reading);
+  const p = perform(playable, reading);
+  return { level: (quarter: number) => levelOf(points, quarter + 0.01), bar: (k: number) => p.bars[k].planned, playable, reading };
 }
 
 test('morendo dies away in loudness and in time', () => {
@@ -72,12 +72,12 @@ test('an editorial metronome mark without an equals sign is played', () => {
 });
 
 test('an editorial articulation outweighs the printed one', () => {
-  const ground = piece('.C.D.E.F|');
-  const note = ground.score.notes[1];
+  const playable = piece('.C.D.E.F|');
+  const note = playable.score.notes[1];
   const own: Marking = { id: 'm', kind: 'articulation', value: 'tenuto', part: 0, staff: 1, start: note.start, note: note.id, because: [] };
-  const p = perform(ground, readingOf('classical', { staccato: 'half' }, { markings: [own] }));
+  const p = perform(playable, readingOf('classical', { staccato: 'half' }, { markings: [own] }));
   const sounds = (k: number): number => {
-    const played = p.notes.find((n) => n.note === ground.score.notes[k].id)!;
+    const played = p.notes.find((n) => n.note === playable.score.notes[k].id)!;
     return played.end - played.onset;
   };
   assert.ok(sounds(1) > 0.95 && sounds(2) < 0.6, `${sounds(1)} ${sounds(2)}`);
@@ -85,8 +85,8 @@ test('an editorial articulation outweighs the printed one', () => {
 
 test('proof reads words as they are meant', () => {
   const findings = (music: string): string[] => {
-    const { ground, reading } = heard(music);
-    return proof(ground.study, reading, []).map((f) => f.kind);
+    const { playable, reading } = heard(music);
+    return proof(playable.study, reading, []).map((f) => f.kind);
   };
   assert.ok(!findings(`"^ritmico"${BARS}${BARS}${BARS}`).includes('tempo not restored'));
   assert.ok(!findings(`"^strings only"${BARS}${BARS}${BARS}`).includes('accelerando without an end'));

@@ -7,11 +7,11 @@ import { abc } from '../helpers.ts';
 import { drafted, groundOf, literal, readingOf } from '../performance/play.ts';
 import { demo } from '../helpers.ts';
 
-const ground = groundOf(abc('M:4/4\nL:1/16\nQ:1/4=60\nK:C\nCDEF G4 ABcd e4|f4 edcB A4 G4|'));
+const playable = groundOf(abc('M:4/4\nL:1/16\nQ:1/4=60\nK:C\nCDEF G4 ABcd e4|f4 edcB A4 G4|'));
 
 const kinds = (reading: Reading): string[] => {
-  const performed = { plan: perform(ground, reading), page: literal(ground) };
-  return proof(ground.study, reading, [], performed).map((f) => f.kind);
+  const performed = { plan: perform(playable, reading), page: literal(playable) };
+  return proof(playable.study, reading, [], performed).map((f) => f.kind);
 };
 
 test('a ratio inside a beat that is bent too far is found, one that holds is not', () => {
@@ -22,7 +22,7 @@ test('a ratio inside a beat that is bent too far is found, one that holds is not
     part: 0,
     staff: 1,
     start: { n: 1, d: 4 },
-    note: ground.tones[1].tone.note.id,
+    note: playable.tones[1].tone.note.id,
     because: []
   };
   const bent = readingOf('romantic', { rubato: 'arch' }, { markings: [leaning], amounts: { leaning: 2 } });
@@ -32,8 +32,8 @@ test('a ratio inside a beat that is bent too far is found, one that holds is not
   const many = [1, 5, 9].map((k) => ({
     ...leaning,
     id: `x${k}`,
-    note: ground.tones[k].tone.note.id,
-    start: ground.tones[k].tone.note.start
+    note: playable.tones[k].tone.note.id,
+    start: playable.tones[k].tone.note.start
   }));
   assert.ok(
     !kinds({ ...far, markings: many, schools: { rubato: { option: 'beat-strict', on: '2026-11-25' } } }).includes(

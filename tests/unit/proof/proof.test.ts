@@ -5,7 +5,7 @@ import { replay } from '../../../src/core/reading/log.ts';
 import { styleOf } from '../../../src/core/reading/reading.ts';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
 import type { Marking } from '../../../src/core/markings/marking.ts';
-import type { MarkingKind } from '../../../src/core/markings/kinds/index.ts';
+import type { MarkingKind } from '../../../src/core/markings/marking-kind.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { proof } from '../../../src/core/proof/proof.ts';
 import type { Score } from '../../../src/core/score/model.ts';

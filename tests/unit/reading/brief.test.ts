@@ -5,7 +5,7 @@ import { brief } from '../../../src/core/reading/brief.ts';
 import { metronomeTempo, readMetronome } from '../../../src/core/score/metronome.ts';
 import { tempoInForce } from '../../../src/core/score/tempo.ts';
 import { dynamicLevels, levelInForce } from '../../../src/core/reading/in-force.ts';
-import { placesIn } from '../../../src/core/reading/places.ts';
+import { placesIn } from '../../../src/core/reading/moments.ts';
 import { abc, demo } from '../helpers.ts';
 
 test('the brief says what it is, what the page says, how long and how loud', () => {

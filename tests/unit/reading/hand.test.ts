@@ -8,7 +8,7 @@ import { replay } from '../../../src/core/reading/log.ts';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { copiesAt, samePlaces } from '../../../src/core/reading/copies.ts';
 import type { Marking } from '../../../src/core/markings/marking.ts';
-import type { MarkingKind } from '../../../src/core/markings/kinds/index.ts';
+import type { MarkingKind } from '../../../src/core/markings/marking-kind.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { reasonsAt } from '../../../src/core/reading/reasons.ts';
 import { inScope } from '../../../src/core/reading/scopes.ts';

@@ -148,8 +148,8 @@ export class Typesetter {
 
   private table({ head, rows, widths }: TableBlock): void {
     const size = TYPE.small;
-    const row = (cells: readonly string[], face: Face): void => {
-      const { lines, height } = this.tableRow(cells, face, widths);
+    const row = (segments: readonly string[], face: Face): void => {
+      const { lines, height } = this.tableRow(segments, face, widths);
       this.room(height);
       let x: number = TYPE.margin;
       lines.forEach((cell, k) => {
@@ -167,21 +167,21 @@ export class Typesetter {
       row(head, 'bold');
       this.put({ kind: 'rule', x: TYPE.margin, y: this.y - 2, width: this.lineWidth });
     }
-    for (const cells of rows) row(cells, 'roman');
+    for (const segments of rows) row(segments, 'roman');
     this.y += TYPE.paragraphGap;
   }
 
   /** The cells of a row in lines, and its height with the gap below. */
-  private tableRow(cells: readonly string[], face: Face, widths: readonly number[]): { lines: Word[][][]; height: number } {
+  private tableRow(segments: readonly string[], face: Face, widths: readonly number[]): { lines: Word[][][]; height: number } {
     const size = TYPE.small;
-    const lines = cells.map((text, k) => [...this.broken([{ type: 'text', text }], face, size, widths[k] * this.lineWidth - 6)]);
+    const lines = segments.map((text, k) => [...this.broken([{ type: 'text', text }], face, size, widths[k] * this.lineWidth - 6)]);
     return { lines, height: Math.max(...lines.map((l) => l.length)) * size * TYPE.leading + 3 };
   }
 
   /** Room that keeps a small table on one page; none for a long one. */
   private wholeTable({ head, rows, widths }: TableBlock): number {
     const all = head.length ? [head, ...rows] : rows;
-    const height = all.reduce((sum, cells) => sum + this.tableRow(cells, 'bold', widths).height, 0);
+    const height = all.reduce((sum, segments) => sum + this.tableRow(segments, 'bold', widths).height, 0);
     return height < TYPE.keptWhole * this.height ? height : 0;
   }
 

@@ -1,6 +1,6 @@
 import { kindOf } from '../../markings/describe.ts';
 import type { LegendLine } from '../../markings/description.ts';
-import { MARKING_KINDS } from '../../markings/kinds/index.ts';
+import { MARKING_KINDS } from '../../markings/marking-kind.ts';
 import type { Marking } from '../../markings/marking.ts';
 
 /** The signs that this edition uses, explained; kinds that look alike share a line. */

@@ -12,8 +12,8 @@ import { questionsText } from './questions.ts';
 /** The signs in two columns, each with its meaning. */
 function signTable(signs: readonly LegendLine[]): TableBlock {
   const half = Math.ceil(signs.length / 2);
-  const cells = (l: LegendLine | undefined): string[] => (l ? [l.sign, l.meaning] : ['', '']);
-  const rows = signs.slice(0, half).map((l, k) => [...cells(l), ...cells(signs[half + k])]);
+  const segments = (l: LegendLine | undefined): string[] => (l ? [l.sign, l.meaning] : ['', '']);
+  const rows = signs.slice(0, half).map((l, k) => [...segments(l), ...segments(signs[half + k])]);
   return { type: 'table', head: [], rows, widths: [0.2, 0.3, 0.2, 0.3] };
 }
 

@@ -1,4 +1,5 @@
 import type { MarkingDescription } from '../description.ts';
+import type { MarkingKind } from '../marking-kind.ts';
 import { accent } from './accent.ts';
 import { articulation } from './articulation.ts';
 import { bowing } from './bowing.ts';
@@ -13,8 +14,8 @@ import { slur } from './slur.ts';
 import { tempo } from './tempo.ts';
 import { text } from './text.ts';
 
-/** All kinds of editorial markings, in the order in which they are offered. */
-export const KINDS = {
+/** All that there is to say about each kind. A name without its description, or a description without its name, does not compile. */
+export const KINDS: Record<MarkingKind, MarkingDescription> = {
   dynamic,
   hairpin,
   slur,
@@ -28,8 +29,4 @@ export const KINDS = {
   text,
   fingering,
   bowing
-} as const satisfies Record<string, MarkingDescription>;
-
-export type MarkingKind = keyof typeof KINDS;
-
-export const MARKING_KINDS = Object.keys(KINDS) as MarkingKind[];
+};

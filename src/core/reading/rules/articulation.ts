@@ -1,4 +1,4 @@
-import { levelAt } from '../../analysis/texture.ts';
+import { levelAt } from '../../analysis/sounding-score.ts';
 import { hasMark, oncePerSection, quarters, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
@@ -104,7 +104,7 @@ export const ARTICULATION: Rule[] = [
     sources: ['common'],
     find: (c) =>
       c.line
-        .filter((t) => t.note.tie?.start && levelAt(c.texture, t.start) < 2 && !t.note.marks?.length)
+        .filter((t) => t.note.tie?.start && levelAt(c.sounding, t.start) < 2 && !t.note.marks?.length)
         .map((t) => ({
           kind: 'articulation' as const,
           value: 'tenuto',
@@ -233,7 +233,7 @@ export const ARTICULATION: Rule[] = [
       c.line.flatMap((t, k): Draft[] => {
         const next = c.line[k + 1];
         const last = !next || next.start > t.end;
-        return last && quarters(c, t) <= 0.5 && levelAt(c.texture, t.start) < 1 && !hasMark(t, /accent/)
+        return last && quarters(c, t) <= 0.5 && levelAt(c.sounding, t.start) < 1 && !hasMark(t, /accent/)
           ? [
               {
                 kind: 'accent',

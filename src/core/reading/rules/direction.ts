@@ -1,4 +1,4 @@
-import { levelAt } from '../../analysis/texture.ts';
+import { levelAt } from '../../analysis/sounding-score.ts';
 import { add, frac, lt, lte } from '../../score/fraction.ts';
 import { midi } from '../../score/pitch.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
@@ -47,7 +47,7 @@ export const DIRECTION: Rule[] = [
     find: (c) => {
       const upbeats = c.facts.phrases.flatMap((p) => {
         const tones = c.between(p.start, p.end);
-        const first = tones.findIndex((t) => levelAt(c.texture, t.start) === 3);
+        const first = tones.findIndex((t) => levelAt(c.sounding, t.start) === 3);
         return first >= 2 && first <= 6 ? [tones[0]] : [];
       });
       return oncePerSection(c, upbeats, (t) => t.note.start).map((t) =>
@@ -110,7 +110,7 @@ export const DIRECTION: Rule[] = [
         const phrase = c.facts.phrases.find((p) => lte(p.start, d.start) && lt(d.start, p.end));
         const to = phrase && c.between(d.start, phrase.end).at(-1);
         if (!from || !to || c.hairpinIn(from.note.start, add(to.note.start, frac(1, 8)))) return [];
-        const end = add(to.note.start, frac(to.end - to.start, c.texture.ticksPerQuarter));
+        const end = add(to.note.start, frac(to.end - to.start, c.sounding.ticksPerQuarter));
         return [{ kind: 'hairpin', value: 'diminuendo', at: from, to: end, fact: `${c.place(d.start)}: “${d.text}”` }];
       })
   },

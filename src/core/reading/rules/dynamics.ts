@@ -3,13 +3,13 @@ import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
 import { leaningPairs } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
-import type { Tone } from '../../analysis/texture.ts';
+import type { Tone } from '../../analysis/sounding-score.ts';
 
 /** A hairpin with its start and its goal said in words. */
 function hairpin(c: RuleContext, kind: 'crescendo' | 'diminuendo', from: Tone, to: Tone, fact: string, rest: Partial<Draft> = {}): Draft {
   const start = c.level(from.note.start)?.step ?? 4;
   const goal = start + (kind === 'crescendo' ? 1 : -1) * c.profile.hairpinSteps;
-  const end = add(to.note.start, frac(to.end - to.start, c.texture.ticksPerQuarter));
+  const end = add(to.note.start, frac(to.end - to.start, c.sounding.ticksPerQuarter));
   const room = goal < 1 || goal > 8 ? '' : `, from ${dynamicAt(start)} toward ${dynamicAt(goal)}`;
   return { kind: 'hairpin', value: kind, at: from, to: end, fact: fact + room, ...rest };
 }

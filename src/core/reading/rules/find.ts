@@ -1,5 +1,5 @@
 import { distinct } from '../../distinct.ts';
-import type { Tone } from '../../analysis/texture.ts';
+import type { Tone } from '../../analysis/sounding-score.ts';
 import { cmp, lte, type Fraction } from '../../score/fraction.ts';
 import { tempoInForce } from '../../score/tempo.ts';
 import { setsATempo } from '../../style/tempo-words.ts';
@@ -41,7 +41,7 @@ const RESTORES: TimeAct = { kind: 'restore' };
 export const hasMark = (t: Tone, name: RegExp): boolean => t.note.marks?.some((m) => name.test(m.name)) ?? false;
 
 /** Length in quarters. */
-export const quarters = (c: RuleContext, t: Tone): number => (t.end - t.start) / c.texture.ticksPerQuarter;
+export const quarters = (c: RuleContext, t: Tone): number => (t.end - t.start) / c.sounding.ticksPerQuarter;
 
 /** Quarters a minute at a moment; null where the page gives none. */
 export const tempoAt = (c: RuleContext, at: Fraction): number | null => tempoInForce(c.score, at);

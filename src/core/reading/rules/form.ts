@@ -1,5 +1,5 @@
 import { cmp } from '../../score/fraction.ts';
-import { placeName } from '../places.ts';
+import { placeName } from '../moments.ts';
 import type { RuleContext } from '../context.ts';
 import type { SectionFact } from '../../analysis/facts.ts';
 import { firstAt, toneOf, words } from './find.ts';

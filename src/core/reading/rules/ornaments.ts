@@ -1,6 +1,6 @@
 import { frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
 import { neighbourOf } from '../../analysis/neighbours.ts';
-import { levelAt, type Tone } from '../../analysis/texture.ts';
+import { levelAt, type Tone } from '../../analysis/sounding-score.ts';
 import { pitchName } from '../../score/pitch.ts';
 import type { RuleContext } from '../context.ts';
 import { APPOGGIATURA_SHARE, TRILL_RATE } from '../../style/ornaments.ts';
@@ -217,7 +217,7 @@ export const ORNAMENTS: Rule[] = [
         const five = c.line.slice(k, k + 5);
         const circles =
           five.length === 5 &&
-          levelAt(c.texture, t.start) >= 1 &&
+          levelAt(c.sounding, t.start) >= 1 &&
           five.every((x) => quarters(c, x) <= 0.25 && Math.abs(x.height - t.height) <= 1) &&
           new Set(five.map((x) => x.height)).size >= 2;
         return circles ? [t] : [];

@@ -1,4 +1,4 @@
-import type { Tone } from '../../analysis/texture.ts';
+import type { Tone } from '../../analysis/sounding-score.ts';
 import { parseKey } from '../../analysis/keys.ts';
 import { TONES, type Quality } from '../../analysis/vocabulary.ts';
 import { fifthsPc } from '../../score/pitch.ts';
@@ -112,7 +112,7 @@ export function leaningPairs(c: RuleContext): { a: Tone; b: Tone; chord: NonNull
     const a = c.line[k];
     const b = c.line[k + 1];
     const drop = a.midi - b.midi;
-    const accented = a.note.onset.d === 1 && a.end - a.start >= b.end - b.start && b.end - b.start >= c.texture.ticksPerQuarter / 4;
+    const accented = a.note.onset.d === 1 && a.end - a.start >= b.end - b.start && b.end - b.start >= c.sounding.ticksPerQuarter / 4;
     if (!accented || drop < 1 || drop > 2 || b.start !== a.end) continue;
     const chord = c.chordAt(b.note.start);
     if (!chord || chord !== c.chordAt(a.note.start) || chord.cadential) continue;

@@ -120,7 +120,7 @@ export const RHYTHM: Rule[] = [
     sources: ['common'],
     find: (c) => {
       const entries = c.line.filter(
-        (t, k) => k > 0 && (t.start - c.line[k - 1].end) / c.texture.ticksPerQuarter >= 1 && t.start % c.texture.ticksPerQuarter !== 0
+        (t, k) => k > 0 && (t.start - c.line[k - 1].end) / c.sounding.ticksPerQuarter >= 1 && t.start % c.sounding.ticksPerQuarter !== 0
       );
       return oncePerSection(c, entries, (t) => t.note.start).map((t) =>
         words('count', t, `${c.place(t.note.start, true)}: an entry off the beat after a rest`)

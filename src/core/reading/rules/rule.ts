@@ -3,8 +3,8 @@ import type { SourceKey } from '../../style/bibliography.ts';
 import type { Ability } from '../../style/instruments/instrument.ts';
 import type { Period } from '../../style/profiles.ts';
 import type { RuleContext } from '../context.ts';
-import type { MarkingKind } from '../../markings/kinds/index.ts';
-import type { Tone } from '../../analysis/texture.ts';
+import type { MarkingKind } from '../../markings/marking-kind.ts';
+import type { Tone } from '../../analysis/sounding-score.ts';
 
 export const AREAS = [
   'phrasing',

@@ -50,7 +50,7 @@ export const SHAPE: Rule[] = [
           const from = toneOf(c, l.notes[0]);
           const to = toneOf(c, l.notes[l.notes.length - 1]);
           if (!from || !to || c.hairpinIn(from.note.start, to.note.start)) return [];
-          const end = add(to.note.start, frac(to.end - to.start, c.texture.ticksPerQuarter));
+          const end = add(to.note.start, frac(to.end - to.start, c.sounding.ticksPerQuarter));
           return [
             {
               kind: 'hairpin',

@@ -1,5 +1,5 @@
 import { cmp, lt } from '../../score/fraction.ts';
-import { levelAt, strongestWithin } from '../../analysis/texture.ts';
+import { levelAt, strongestWithin } from '../../analysis/sounding-score.ts';
 import type { Rule } from './rule.ts';
 
 export const WEIGHT: Rule[] = [
@@ -49,9 +49,9 @@ export const WEIGHT: Rule[] = [
         if (
           !first ||
           !next ||
-          levelAt(c.texture, next.start) !== 3 ||
-          first.end - first.start > c.texture.ticksPerQuarter ||
-          levelAt(c.texture, first.start) === 3
+          levelAt(c.sounding, next.start) !== 3 ||
+          first.end - first.start > c.sounding.ticksPerQuarter ||
+          levelAt(c.sounding, first.start) === 3
         )
           return [];
         if (first.note.marks?.length || c.slurred(first, next)) return [];
@@ -78,9 +78,9 @@ export const WEIGHT: Rule[] = [
     find: (c) =>
       c.line.flatMap((tone) => {
         if (tone.note.marks?.some((m) => m.group === 'articulation')) return [];
-        const level = Math.max(0, levelAt(c.texture, tone.start));
-        const crossed = strongestWithin(c.texture, tone.start, tone.end) > Math.max(level, 0);
-        const short = tone.end - tone.start > 3 * c.texture.ticksPerQuarter;
+        const level = Math.max(0, levelAt(c.sounding, tone.start));
+        const crossed = strongestWithin(c.sounding, tone.start, tone.end) > Math.max(level, 0);
+        const short = tone.end - tone.start > 3 * c.sounding.ticksPerQuarter;
         if (!crossed || short || level >= 2) return [];
         return [
           {
@@ -105,8 +105,8 @@ export const WEIGHT: Rule[] = [
       c.facts.phrases.flatMap((phrase) => {
         const first = c.between(phrase.start, phrase.end)[0];
         if (!first || first.note.marks?.some((m) => /bow/.test(m.name))) return [];
-        const onBar = levelAt(c.texture, first.start) === 3;
-        const upbeat = first.next && levelAt(c.texture, first.next.start) === 3;
+        const onBar = levelAt(c.sounding, first.start) === 3;
+        const upbeat = first.next && levelAt(c.sounding, first.next.start) === 3;
         if (!onBar && !upbeat) return [];
         return [
           {
@@ -132,8 +132,8 @@ export const WEIGHT: Rule[] = [
       const leaning = c.line.filter((t) => {
         const { time, start } = c.score.measures[t.note.measure];
         if (time?.groups[0] !== 3 || time.groups.length > 1) return false;
-        const beat = (4 / time.unit) * c.texture.ticksPerQuarter;
-        const inBar = t.start - Math.round((start.n * c.texture.ticksPerQuarter) / start.d);
+        const beat = (4 / time.unit) * c.sounding.ticksPerQuarter;
+        const inBar = t.start - Math.round((start.n * c.sounding.ticksPerQuarter) / start.d);
         return inBar === beat && t.end - t.start >= 1.5 * beat;
       });
       const full = c.score.measures.filter((m) => m.time?.groups[0] === 3).length;

@@ -48,7 +48,11 @@ export function readKeyField(text: string): KeyField | null {
   const match = /^([A-G])([#b]?)\s*([A-Za-z]*)/.exec(t);
   if (!match) return null;
   const word = match[3].toLowerCase();
-  const mode = /^(treble|bass|alto|tenor|perc|exp|clef|transpose|octave|staff|middle)/.test(word) ? '' : word === 'm' ? 'm' : word.slice(0, 3);
+  const mode = /^(treble|bass|alto|tenor|perc|exp|clef|transpose|octave|staff|middle)/.test(word)
+    ? ''
+    : word === 'm'
+      ? 'm'
+      : word.slice(0, 3);
   if (!(mode in MODES)) return null;
   const fifths = TONIC_FIFTHS[match[1]] + (match[2] === '#' ? 7 : match[2] === 'b' ? -7 : 0) + MODES[mode];
   const key: KeySignature = { fifths, mode: MODE_NAMES[mode] };

@@ -10,7 +10,7 @@ import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { textAsHtml, textAsMarkdown } from '../../../core/edition/text/formats.ts';
 import { after, before } from '../../../core/edition/text/parts.ts';
 import { midiFile } from '../../../core/performance/midi.ts';
-import { performanceGround } from '../../../core/performance/ground.ts';
+import { playableScore } from '../../../core/performance/playable-score.ts';
 import { studyOf } from '../../../core/analysis/study.ts';
 import { perform } from '../../../core/performance/perform.ts';
 import type { Reading } from '../../../core/reading/reading.ts';
@@ -76,7 +76,7 @@ function text(input: EditionInput, write: typeof textAsHtml): string {
 function midi(input: EditionInput, literal: boolean): Uint8Array {
   const { score } = chosenText(input, TEXTS);
   const { pins, part, instruments } = input.reading;
-  return midiFile(score, perform(performanceGround(studyOf(score, pins), part, instruments), input.reading, literal));
+  return midiFile(score, perform(playableScore(studyOf(score, pins), part, instruments), input.reading, literal));
 }
 
 /** An edition as a file. */

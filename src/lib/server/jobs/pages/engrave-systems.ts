@@ -1,10 +1,10 @@
 import { chunkWriter } from '../../../../core/edition/chunk.ts';
-import { editionMei, placed, type RowEntry } from '../../../../core/edition/mei.ts';
+import { placed, type RowEntry } from '../../../../core/edition/mei.ts';
 import { ornamentStaff } from '../../../../core/edition/ornament-staff.ts';
 import { analysisRows } from '../../../../core/edition/rows.ts';
 import { skeletonDocument } from '../../../../core/edition/skeleton.ts';
 import { withSkeleton } from '../../../../core/edition/skeleton-staff.ts';
-import { breakSystems, joinChunks, planSystems } from '../../../../core/edition/systems.ts';
+import { joinChunks, planSystems } from '../../../../core/edition/systems.ts';
 import type { SetSystem } from '../../../../core/edition/pages/music.ts';
 import type { MusicRoom } from '../../../../core/edition/pages/edition-pages.ts';
 import type { Glyphs, Measure } from '../../../../core/edition/pages/page.ts';
@@ -12,7 +12,7 @@ import { readPicture } from '../../../../core/edition/pages/picture.ts';
 import type { Edition } from '../../../../core/edition/text/edition.ts';
 import { turnsAfter } from '../../../../core/edition/turns.ts';
 import { skeleton } from '../../../../core/analysis/note-roles.ts';
-import type { Texture } from '../../../../core/analysis/texture.ts';
+import type { SoundingScore } from '../../../../core/analysis/sounding-score.ts';
 import { ornamentsIn } from '../../../../core/performance/realised.ts';
 import { shownMarkings, shows, STAFF_SIZES } from '../../../../core/reading/page-settings.ts';
 import { measureAt } from '../../../../core/score/position.ts';
@@ -28,7 +28,7 @@ const LEAST = 24;
 export interface SystemsInput {
   document: string;
   edition: Edition;
-  texture: () => Texture;
+  sounding: () => SoundingScore;
   room: MusicRoom;
   engraver: (width: number, staff: number) => LineEngraver;
   glyphs: Glyphs;
@@ -37,7 +37,7 @@ export interface SystemsInput {
 }
 
 /** The systems of an edition one after another, each a picture of its own, and how many there are. */
-export function engraveSystems({ document, edition, texture, room, engraver, glyphs, measure, progress }: SystemsInput): {
+export function engraveSystems({ document, edition, sounding, room, engraver, glyphs, measure, progress }: SystemsInput): {
   count: number;
   systems: Generator<SetSystem>;
 } {
@@ -64,7 +64,7 @@ export function engraveSystems({ document, edition, texture, room, engraver, gly
 
   const skeletonMei = (from: number, to: number): string | null => {
     // The line over the upper staff; where it rests, the melody may go on below.
-    const tones = texture().melody.filter(
+    const tones = sounding().melody.filter(
       ({ note }) => note.measure >= from && note.measure < to && note.part === reading.part && note.staff === 1
     );
     const kept = skeleton(tones, pillars!, 1);
@@ -89,18 +89,18 @@ export function engraveSystems({ document, edition, texture, room, engraver, gly
         const bare = skeletonMei(chunk.from, chunk.to);
         if (bare) mei = withSkeleton(mei, bare, frame, reading.part, chunk.from);
       }
-      const edited = editionMei(
-        breakSystems(mei, chunk, 'pb'),
+      const draw = line.systems(
+        mei,
         frame,
         chunk,
         markings.filter((m) => within(m.start)),
-        rows.filter((r) => r.until || within(r.start))
+        rows.filter((r) => r.until || within(r.start)),
+        chunk.to === score.measures.length
       );
-      line.load(edited, chunk.to === score.measures.length);
       const drawn = chunk.systems.map((from, k) => {
         progress(from);
         const to = chunk.systems[k + 1] ?? chunk.to;
-        return { from, to, picture: readPicture(line.svg(k + 1), glyphs, measure) };
+        return { from, to, picture: readPicture(draw(k + 1), glyphs, measure) };
       });
       // Footnotes are engraved with the same tool and come after the systems of the chunk.
       for (const d of drawn) yield { ...d, scale: line.perUnit, turn: turns[d.to - 1], footnote: footnote(d.from, d.to) };

@@ -1,6 +1,9 @@
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
-import { ScoreError } from '../../../../core/score/model.ts';
+import { Engraving, LAST_FILLS, type Look } from '../../../../core/edition/engraving.ts';
+import type { Frame, RowEntry } from '../../../../core/edition/mei.ts';
+import type { SetChunk } from '../../../../core/edition/systems.ts';
+import type { Marking } from '../../../../core/markings/marking.ts';
 
 /** Engraver's pixels to a staff of four spaces at this scale (unit 9, eighteen units to a space). */
 const SCALE = 40;
@@ -9,6 +12,10 @@ const STAFF_PIXELS = (4 * 18 * SCALE) / 100;
 const SPACES_PER_100_PX = 5.4;
 /** Units of the engraver's pictures to a pixel at scale 100. */
 const UNITS = 10;
+/** Room above and below a system on paper, where systems are set apart by the page. */
+const MARGIN = 4;
+/** A line that stands alone at the foot is spread only where it is nearly full. */
+const ALONE_FILLS = 0.9;
 
 /** The engraver, set for pictures of a line's width. */
 export interface LineEngraver {
@@ -20,76 +27,55 @@ export interface LineEngraver {
   musicFont: () => string | null;
   /** The MEI of a MusicXML document, without laying it out. */
   mei: (document: string) => string;
-  /** Loads MEI whose page breaks divide it into pictures. @param ragged the last line may stay short */
-  load: (mei: string, ragged: boolean) => void;
-  svg: (page: number) => string;
+  /** The systems of a chunk, each drawn by its number from 1. @param ragged the last line may stay short */
+  systems: (
+    mei: string,
+    frame: Frame,
+    chunk: SetChunk,
+    markings: readonly Marking[],
+    rows: readonly RowEntry[],
+    ragged: boolean
+  ) => (system: number) => string;
   /** A small document as one picture, its lines broken where they are full. */
   alone: (document: string) => string;
 }
 
-let started: Promise<VerovioToolkit> | null = null;
+let started: Promise<Engraving> | null = null;
 
 /** The engraver's tool, started once. */
-const tool = (): Promise<VerovioToolkit> =>
+const tool = (): Promise<Engraving> =>
   (started ??= createVerovioModule().then((module) => {
     enableLog(LOG_OFF, module);
-    return new VerovioToolkit(module);
+    return new Engraving(new VerovioToolkit(module));
   }));
 
 /** The MEI that the engraver makes of a MusicXML document. @throws ScoreError when it cannot read it. */
-export async function meiOf(document: string): Promise<string> {
-  const toolkit = await tool();
-  toolkit.setOptions({ breaks: 'none' });
-  if (!toolkit.loadData(document)) throw new ScoreError('The engraver could not read this score');
-  return toolkit.getMEI();
-}
+export const meiOf = async (document: string): Promise<string> => (await tool()).mei(document);
 
 /** Starts the engraver; every line width that is asked for shares it. */
 export async function openEngraver(): Promise<(width: number, staff: number) => LineEngraver> {
-  const toolkit = await tool();
+  const engraving = await tool();
   let font: string | null = null;
   return (width, staff) => {
     const perPixel = staff / STAFF_PIXELS;
     const pixels = width / perPixel;
-    const set = (more: object): void =>
-      toolkit.setOptions({
-        pageWidth: Math.round((pixels * 100) / SCALE),
-        pageHeight: 60_000,
-        adjustPageHeight: true,
-        scale: SCALE,
-        header: 'none',
-        footer: 'none',
-        svgViewBox: true,
-        svgFormatRaw: true,
-        pageMarginTop: 4,
-        pageMarginBottom: 4,
-        pageMarginLeft: 50,
-        pageMarginRight: 0,
-        ...more
-      });
+    const look: Look = { pageWidth: (pixels * 100) / SCALE, scale: SCALE, margin: MARGIN, lastFills: 0, raw: true, font: 'none' };
     return {
       capacity: (pixels / 100) * SPACES_PER_100_PX,
       perUnit: (perPixel * SCALE) / 100 / UNITS,
       musicFont: () => font,
-      mei(document) {
-        set({ breaks: 'none' });
-        toolkit.loadData(document);
-        return toolkit.getMEI();
+      mei: (document) => engraving.mei(document),
+      systems(mei, frame, chunk, markings, rows, ragged) {
+        // The font comes with the first picture of all.
+        const own: Look = { ...look, lastFills: ragged ? LAST_FILLS : 0, font: font ? 'none' : 'embedded' };
+        const draw = engraving.chunk(mei, frame, chunk, markings, rows, own, true);
+        return (system) => {
+          const svg = draw(system);
+          font ??= /base64,([A-Za-z0-9+/=]+)/.exec(svg)?.[1] ?? null;
+          return svg;
+        };
       },
-      load(mei, ragged) {
-        set({ breaks: 'encoded', minLastJustification: ragged ? 0.55 : 0, smuflTextFont: font ? 'none' : 'embedded' });
-        toolkit.loadData(mei);
-      },
-      svg(page) {
-        const svg = toolkit.renderToSVG(page);
-        font ??= /base64,([A-Za-z0-9+/=]+)/.exec(svg)?.[1] ?? null;
-        return svg;
-      },
-      alone(document) {
-        set({ breaks: 'auto', minLastJustification: 0.9, smuflTextFont: 'none' });
-        toolkit.loadData(document);
-        return toolkit.renderToSVG(1);
-      }
+      alone: (document) => engraving.take(document, { ...look, breaks: 'auto', lastFills: ALONE_FILLS })(1)
     };
   };
 }

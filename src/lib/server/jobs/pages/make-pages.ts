@@ -14,7 +14,7 @@ export interface PageMaker {
 }
 
 /** Makes the pages of an edition one after another; those of text alone do not wait for the engraver to start. */
-export function makePages({ document, edition, texture }: OpenedEdition, progress: (stage: string) => void): PageMaker {
+export function makePages({ document, edition, sounding }: OpenedEdition, progress: (stage: string) => void): PageMaker {
   const starting = openEngraver();
   const glyphs: Glyphs = new Map();
   let font: () => string | null = () => null;
@@ -29,7 +29,7 @@ export function makePages({ document, edition, texture }: OpenedEdition, progres
     return engraveSystems({
       document,
       edition,
-      texture,
+      sounding,
       room,
       engraver,
       glyphs,

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { api } from '$lib/api';
+  import Tabs from '$lib/frame/Tabs.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import Amounts from '$lib/hearing/Amounts.svelte';
   import Curves from '$lib/hearing/Curves.svelte';
@@ -30,28 +33,25 @@
   <div class="room room-beside" class:split={curves}>
     <Ribbon {workspace} />
     <Toolbar {workspace}>
-      <label><input type="checkbox" bind:checked={curves} /> curves</label>
+      <Tick label="curves" bind:checked={curves} />
       <ViewOptions {workspace} />
-      <a href={`/api/readings/${data.workspace.readingId}/edition?format=mid`} download>MIDI of the reading</a>
-      <a href={`/api/readings/${data.workspace.readingId}/edition?format=literal.mid`} download>MIDI to the letter</a>
+      <a href={api.fileAddress('reading', data.workspace.readingId, 'mid')} download>MIDI of the reading</a>
+      <a href={api.fileAddress('reading', data.workspace.readingId, 'literal.mid')} download>MIDI to the letter</a>
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} selectable /></div>
     {#if curves}<div class="below">
         {#if workspace.playing.performed}<Curves {workspace} />{:else}<p class="quiet">Working out the performance …</p>{/if}
       </div>{/if}
     <aside class="side-panel" aria-label="Measured">
-      <div class="tabs" role="group" aria-label="What is measured">
-        {#each Object.entries(PANELS) as [key, title] (key)}
-          <button class="plain-button" aria-pressed={panel === key} onclick={() => (panel = key as keyof typeof PANELS)}>{title}</button>
-        {/each}
-      </div>
-      {#if !workspace.playing.performed || !workspace.score}
-        <p class="quiet">Working out the performance …</p>
-      {:else if panel === 'seconds'}<Seconds {workspace} />
-      {:else if panel === 'amounts'}<Amounts {workspace} />
-      {:else if panel === 'rhythm'}<Rhythm {workspace} />
-      {:else if panel === 'tapping'}<Tapping {workspace} />
-      {:else}<Recordings {workspace} />{/if}
+      <Tabs tabs={PANELS} bind:tab={panel} label="What is measured">
+        {#if !workspace.playing.performed || !workspace.score}
+          <p class="quiet">Working out the performance …</p>
+        {:else if panel === 'seconds'}<Seconds {workspace} />
+        {:else if panel === 'amounts'}<Amounts {workspace} />
+        {:else if panel === 'rhythm'}<Rhythm {workspace} />
+        {:else if panel === 'tapping'}<Tapping {workspace} />
+        {:else}<Recordings {workspace} />{/if}
+      </Tabs>
     </aside>
     <PlayBar {workspace} />
   </div>
@@ -81,24 +81,6 @@
   .side-panel {
     grid-column: 2;
     grid-row: 3 / -2;
-  }
-
-  .tabs {
-    display: flex;
-    gap: 0.9rem;
-    padding-bottom: 0.6rem;
-    font-size: 0.92rem;
-    white-space: nowrap;
-  }
-
-  .tabs button {
-    color: var(--muted);
-    border-bottom: 2px solid transparent;
-  }
-
-  .tabs button[aria-pressed='true'] {
-    color: var(--ink);
-    border-bottom-color: var(--edition);
   }
 
   .opening {

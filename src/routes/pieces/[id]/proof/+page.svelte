@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Field from '$lib/controls/Field.svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
   import { inWords } from '$core/markings/describe';
@@ -40,7 +42,8 @@
     because = '';
   }
 
-  const focus = (field: HTMLInputElement) => field.focus();
+  let field = $state<HTMLInputElement | null>(null);
+  $effect(() => field?.focus());
 </script>
 
 {#if workspace && findings}
@@ -60,21 +63,20 @@
             <article data-testid="finding" data-kind={f.kind}>
               <p><strong>{f.kind[0].toUpperCase() + f.kind.slice(1)}.</strong> {f.what}. <span class="quiet">{f.remedy}</span></p>
               <div class="acts">
-                <button class="bar-link" onclick={() => lead(f)}>Go to the bar</button>
+                <Act onclick={() => lead(f)}>Go to the bar</Act>
                 {#if f.marking}<Button size="small" kind="tertiary" on:click={() => solve(f)}>Add {inWords(f.marking)}</Button>{/if}
                 {#if accepting === f.id}
                   <form onsubmit={(e) => accept(e, f)}>
-                    <label>Accepted because <input bind:value={because} maxlength="500" use:focus /></label>
+                    <Field label="Accepted because" bind:value={because} maxlength={500} bind:ref={field} />
                     <Button size="small" type="submit">Accept</Button>
-                    <button type="button" class="bar-link" onclick={() => (accepting = null)}>never mind</button>
+                    <Act onclick={() => (accepting = null)}>never mind</Act>
                   </form>
                 {:else}
-                  <button
-                    class="bar-link"
+                  <Act
                     onclick={() => {
                       accepting = f.id;
                       because = '';
-                    }}>It stands, because …</button
+                    }}>It stands, because …</Act
                   >
                 {/if}
               </div>
@@ -87,9 +89,7 @@
         {#each accepted as f (f.id)}
           <p data-testid="accepted">
             <span class="quiet">{f.what}.</span> Because: {workspace.reading.accepted[f.id]}
-            <button class="bar-link" onclick={() => workspace?.act({ type: 'accept-finding', finding: f.id, because: null })}
-              >look at it again</button
-            >
+            <Act onclick={() => workspace?.act({ type: 'accept-finding', finding: f.id, because: null })}>look at it again</Act>
           </p>
         {/each}
       {/if}
@@ -123,14 +123,6 @@
     gap: 1rem;
     align-items: center;
     flex-wrap: wrap;
-  }
-
-  input {
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    min-width: 20rem;
   }
 
   .opening {

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
+  import Choice from '$lib/controls/Choice.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
+  import { Button, SelectItem } from 'carbon-components-svelte';
   import StyleDialog from '$lib/style/StyleDialog.svelte';
   import { draftOf } from '$core/reading/draft';
   import Brief from '$lib/brief/Brief.svelte';
@@ -39,13 +41,12 @@
     <Ribbon {workspace} />
     <Toolbar {workspace}>
       <Readings piece={data.piece.id} readings={data.readings} current={data.workspace.readingId} />
-      <label
-        >Period <select
-          value={workspace.reading.period}
-          onchange={(e) => workspace.act({ type: 'set-period', period: e.currentTarget.value as Period })}
-          data-testid="period"
-          >{#each PERIODS as period (period)}<option value={period}>{PROFILES[period].name}</option>{/each}</select
-        ></label
+      <Choice
+        label="Period"
+        value={workspace.reading.period}
+        onchange={(value) => workspace.act({ type: 'set-period', period: value as Period })}
+        data-testid="period"
+        >{#each PERIODS as period (period)}<SelectItem value={period} text={PROFILES[period].name} />{/each}</Choice
       >
       <Button size="small" kind="ghost" on:click={() => (styling = true)}>Style and schools</Button>
       <Button
@@ -56,9 +57,9 @@
         title="Keeps every proposal that is strong enough, in one act that one undo takes back">Draft a reading</Button
       >
       <Menu label="Show">
-        <label><input type="checkbox" bind:checked={planned} /> dynamic plan</label>
-        <label><input type="checkbox" bind:checked={chords} /> chords</label>
-        <label><input type="checkbox" bind:checked={keys} /> keys</label>
+        <Tick label="dynamic plan" bind:checked={planned} />
+        <Tick label="chords" bind:checked={chords} />
+        <Tick label="keys" bind:checked={keys} />
       </Menu>
       <ViewOptions {workspace} />
       <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>

@@ -1,8 +1,12 @@
 <script lang="ts">
+  import Choice from '$lib/controls/Choice.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
+  import { SelectItem } from 'carbon-components-svelte';
   import FactsChart from '$lib/structure/FactsChart.svelte';
   import ParallelView from '$lib/structure/ParallelView.svelte';
   import SkeletonView from '$lib/structure/SkeletonView.svelte';
   import StructurePanel from '$lib/structure/StructurePanel.svelte';
+  import Menu from '$lib/frame/Menu.svelte';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
@@ -44,22 +48,21 @@
   <div class="room room-beside" class:split={below !== 'nothing'}>
     <Ribbon {workspace} />
     <Toolbar {workspace}>
-      <span class="rows" role="group" aria-label="On the page">
-        <label><input type="checkbox" bind:checked={shown.chords} /> chords</label>
-        <label><input type="checkbox" bind:checked={shown.keys} /> keys</label>
-        <label><input type="checkbox" bind:checked={shown.phrases} /> phrases</label>
-        <label title="A sign under every change of chord"><input type="checkbox" bind:checked={shown.rhythm} /> harmonic rhythm</label>
-        <label><input type="checkbox" bind:checked={shown.count} /> count</label>
-        <label title="Connecting notes step back"><input type="checkbox" bind:checked={pillars} /> pillars</label>
-        <label title="Voices within a line"><input type="checkbox" bind:checked={voices} /> voices</label>
-        <label title="A click on a note chooses it"><input type="checkbox" bind:checked={choosing} /> choose notes</label>
-      </span>
-      <label
-        >Below <select bind:value={below} data-testid="below"
-          ><option value="nothing">nothing</option><option value="parallels">parallel places</option><option value="skeleton"
-            >skeleton</option
-          ><option value="chart">chart and table</option></select
-        ></label
+      <Menu label="Show">
+        <Tick label="chords" bind:checked={shown.chords} />
+        <Tick label="keys" bind:checked={shown.keys} />
+        <Tick label="phrases" bind:checked={shown.phrases} />
+        <Tick label="harmonic rhythm" title="A sign under every change of chord" bind:checked={shown.rhythm} />
+        <Tick label="count" bind:checked={shown.count} />
+        <Tick label="pillars" title="Connecting notes step back" bind:checked={pillars} />
+        <Tick label="voices" title="Voices within a line" bind:checked={voices} />
+      </Menu>
+      <Tick label="choose notes" title="A click on a note chooses it" bind:checked={choosing} />
+      <Choice label="Below" bind:value={below} data-testid="below"
+        ><SelectItem value="nothing" text="nothing" /><SelectItem value="parallels" text="parallel places" /><SelectItem
+          value="skeleton"
+          text="skeleton"
+        /><SelectItem value="chart" text="chart and table" /></Choice
       >
       <ViewOptions {workspace} />
     </Toolbar>
@@ -105,15 +108,6 @@
   .below {
     border-top: 2px solid var(--line);
     min-height: 0;
-  }
-
-  .rows {
-    display: flex;
-    gap: 0.45rem;
-  }
-
-  .rows input {
-    margin: 0 0.1rem 0 0;
   }
 
   .opening {

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import Field from '$lib/controls/Field.svelte';
   import { nanoid } from 'nanoid';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
@@ -33,9 +35,9 @@
   <header>
     <h1>{data.piece.title}</h1>
     <p class="quiet">{[data.piece.composer, data.piece.instrument].filter(Boolean).join(' · ')}</p>
-    <button class="bar-link not-printed" onclick={() => print()}>Print</button>
-    {#if holder.current?.log.canUndo}<button class="bar-link not-printed" onclick={() => holder.current?.log.undo()}
-        >Undo {holder.current.log.canUndo}</button
+    <Act class="not-printed" onclick={() => print()}>Print</Act>
+    {#if holder.current?.log.canUndo}<Act class="not-printed" onclick={() => holder.current?.log.undo()}
+        >Undo {holder.current.log.canUndo}</Act
       >{/if}
   </header>
   <div class="groups">
@@ -58,13 +60,11 @@
       {#each ownLines as [id, note] (id)}
         <p class="own">
           {note.text}
-          <button class="bar-link not-printed" onclick={() => holder.current?.act({ type: 'note-survey', line: id, note: null })}
-            >remove</button
-          >
+          <Act class="not-printed" onclick={() => holder.current?.act({ type: 'note-survey', line: id, note: null })}>remove</Act>
         </p>
       {/each}
       <form class="not-printed" onsubmit={add}>
-        <input bind:value={own} aria-label="A line of your own" placeholder="what else strikes you" maxlength="1000" />
+        <Field label="A line of your own" quietly bind:value={own} placeholder="what else strikes you" maxlength="1000" />
         <Button size="small" kind="tertiary" type="submit">Add to the survey</Button>
       </form>
     </section>
@@ -111,16 +111,6 @@
     display: flex;
     gap: 0.5rem;
     padding-top: 0.3rem;
-  }
-
-  input {
-    flex: 1;
-    min-width: 0;
-    font: inherit;
-    color: var(--ink);
-    background: var(--raised);
-    border: 1px solid var(--line);
-    padding: 0.15rem 0.4rem;
   }
 
   .own {

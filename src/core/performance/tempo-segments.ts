@@ -1,8 +1,8 @@
 import { lastBegun } from './search.ts';
-import { beatTicks, type PerformanceGround } from './ground.ts';
+import { beatTicks, type PlayableScore } from './playable-score.ts';
 
-/** The written time cut into cells, each of which runs at one tempo. Ticks of the texture; seconds at the page's own tempo. */
-export interface Cells {
+/** The written time cut into cells, each of which runs at one tempo. Ticks of the sounding score; seconds at the page's own tempo. */
+export interface TempoSegments {
   from: Int32Array;
   to: Int32Array;
   literal: Float64Array;
@@ -13,13 +13,13 @@ export interface Cells {
   first: number[];
 }
 
-/** Cells of a beat: fine enough that a curve is smooth. */
+/** TempoSegments of a beat: fine enough that a curve is smooth. */
 const PER_BEAT = 2;
 
 /** @param points further ticks at which a cell has to begin */
-export function cellsOf(ground: PerformanceGround, points: readonly number[]): Cells {
-  const { score, texture } = ground;
-  const cuts = [...new Set([...points, ...ground.marks.map((m) => m.at)])].sort((a, b) => a - b);
+export function tempoSegments(playable: PlayableScore, points: readonly number[]): TempoSegments {
+  const { score, sounding } = playable;
+  const cuts = [...new Set([...points, ...playable.marks.map((m) => m.at)])].sort((a, b) => a - b);
   const from: number[] = [];
   const to: number[] = [];
   const measures: number[] = [];
@@ -28,9 +28,9 @@ export function cellsOf(ground: PerformanceGround, points: readonly number[]): C
   let cut = 0;
   for (const measure of score.measures) {
     first.push(from.length);
-    const start = texture.measureStarts[measure.index];
-    const end = texture.measureStarts[measure.index + 1] ?? texture.totalTicks;
-    const beat = beatTicks(ground, measure);
+    const start = sounding.measureStarts[measure.index];
+    const end = sounding.measureStarts[measure.index + 1] ?? sounding.totalTicks;
+    const beat = beatTicks(playable, measure);
     let at = start;
     for (let k = 1; at < end;) {
       let next = Math.min(end, start + Math.round((k * beat) / PER_BEAT));
@@ -47,14 +47,14 @@ export function cellsOf(ground: PerformanceGround, points: readonly number[]): C
   }
   first.push(from.length);
   const literal = new Float64Array(from.length);
-  let tempo = ground.firstTempo;
+  let tempo = playable.firstTempo;
   let mark = 0;
   for (let c = 0; c < from.length; c++) {
-    while (mark < ground.marks.length && ground.marks[mark].at <= from[c]) {
-      tempo = ground.marks[mark].tempo;
+    while (mark < playable.marks.length && playable.marks[mark].at <= from[c]) {
+      tempo = playable.marks[mark].tempo;
       mark++;
     }
-    literal[c] = ((to[c] - from[c]) * 60) / (tempo * texture.ticksPerQuarter);
+    literal[c] = ((to[c] - from[c]) * 60) / (tempo * sounding.ticksPerQuarter);
   }
   return {
     from: Int32Array.from(from),
@@ -67,7 +67,7 @@ export function cellsOf(ground: PerformanceGround, points: readonly number[]): C
 }
 
 /** Index of the cell that holds a tick; looked for in one measure where it is known. */
-export const cellAt = (cells: Cells, ticks: number, measure?: number): number =>
+export const segmentAt = (segments: TempoSegments, ticks: number, measure?: number): number =>
   measure === undefined
-    ? lastBegun(cells.from.length, (k) => cells.from[k], ticks)
-    : lastBegun(cells.first[measure + 1], (k) => cells.from[k], ticks, cells.first[measure]);
+    ? lastBegun(segments.from.length, (k) => segments.from[k], ticks)
+    : lastBegun(segments.first[measure + 1], (k) => segments.from[k], ticks, segments.first[measure]);

@@ -1,7 +1,7 @@
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import type { Study } from '../analysis/study.ts';
-import { firstFrom, toTicks, type Texture, type Tone } from '../analysis/texture.ts';
+import { firstFrom, toTicks, type SoundingScore, type Tone } from '../analysis/sounding-score.ts';
 import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter, metricLevel } from '../score/meter.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
@@ -15,7 +15,7 @@ import type { Instrument } from '../style/instruments/instrument.ts';
 export const FALLBACK_TEMPO = 96;
 
 /** A sounding note with what its performance asks about, whatever the reading. */
-export interface GroundTone {
+export interface PlayableTone {
   tone: Tone;
   /** Metrical level of its beginning: 3 bar line … -1 inside a beat. */
   level: number;
@@ -44,14 +44,14 @@ function orderOf(bars: PlayedMeasure[]): PlayedOrder {
 }
 
 /** Everything about a score that a performance needs and no reading changes. Built once for a study. */
-export interface PerformanceGround {
+export interface PlayableScore {
   study: Study;
   score: Score;
   facts: Facts;
   details: Details;
-  texture: Texture;
+  sounding: SoundingScore;
   part: number;
-  tones: GroundTone[];
+  tones: PlayableTone[];
   /** Index of the first tone of each measure in `tones`; one more at the end. */
   firstTone: number[];
   /** Tick at which a sounding note ends, ties joined, by id. */
@@ -101,8 +101,8 @@ function slurPlaces(score: Score, byId: ReadonlyMap<string, Note>): Map<string, 
 }
 
 /** Chords: notes of one voice that begin together. */
-function chordPlaces(tones: readonly GroundTone[]): PerformanceGround['chords'] {
-  const groups = new Map<string, GroundTone[]>();
+function chordPlaces(tones: readonly PlayableTone[]): PlayableScore['chords'] {
+  const groups = new Map<string, PlayableTone[]>();
   for (const t of tones) {
     const { note, start } = t.tone;
     const key = `${note.part}|${note.staff}|${note.voice}|${start}`;
@@ -110,7 +110,7 @@ function chordPlaces(tones: readonly GroundTone[]): PerformanceGround['chords'] 
     if (group) group.push(t);
     else groups.set(key, [t]);
   }
-  const places: PerformanceGround['chords'] = new Map();
+  const places: PlayableScore['chords'] = new Map();
   for (const group of groups.values()) {
     if (group.length < 2) continue;
     const arpeggio = group.some((t) => t.tone.note.marks?.some((m) => m.group === 'arpeggio') ?? false);
@@ -122,9 +122,9 @@ function chordPlaces(tones: readonly GroundTone[]): PerformanceGround['chords'] 
 }
 
 /** A score as it is asked about when it is played. @param part the one that leads @param choices instruments that the teacher has corrected */
-export function performanceGround(study: Study, part: number, choices: InstrumentChoices = {}): PerformanceGround {
-  const { score, facts, details, texture } = study;
-  const line = study.partTexture(part).melody;
+export function playableScore(study: Study, part: number, choices: InstrumentChoices = {}): PlayableScore {
+  const { score, facts, details, sounding } = study;
+  const line = study.soundingPart(part).melody;
   const byId = new Map(score.notes.map((n) => [n.id, n]));
   const slurs = slurPlaces(score, byId);
   const roles = new Map(details.roles.map((r) => [r.note, r]));
@@ -154,12 +154,12 @@ export function performanceGround(study: Study, part: number, choices: Instrumen
     }
   }
   const middles = facts.phrases.map((p) => {
-    const inside = line.slice(firstFrom(line, toTicks(texture, p.start)), firstFrom(line, toTicks(texture, p.end)));
-    return { end: toTicks(texture, p.end), middle: inside.length ? inside.reduce((s, t) => s + t.midi, 0) / inside.length : 60 };
+    const inside = line.slice(firstFrom(line, toTicks(sounding, p.start)), firstFrom(line, toTicks(sounding, p.end)));
+    return { end: toTicks(sounding, p.end), middle: inside.length ? inside.reduce((s, t) => s + t.midi, 0) / inside.length : 60 };
   });
   let phrase = 0;
-  const tones: GroundTone[] = [];
-  for (const tone of texture.tones) {
+  const tones: PlayableTone[] = [];
+  for (const tone of sounding.tones) {
     const { note } = tone;
     if (note.grace) continue;
     const measure = score.measures[note.measure];
@@ -187,13 +187,13 @@ export function performanceGround(study: Study, part: number, choices: Instrumen
   const ends = new Map(tones.map((t) => [t.tone.note.id, t.tone.end]));
   const word = suggestedTempo(score);
   const firstTempo = word ? (word.low + word.high) / 2 : FALLBACK_TEMPO;
-  const marks = tempoMarks(score).map((m) => ({ at: toTicks(texture, m.start), tempo: (m.low + m.high) / 2 }));
+  const marks = tempoMarks(score).map((m) => ({ at: toTicks(sounding, m.start), tempo: (m.low + m.high) / 2 }));
   return {
     study,
     score,
     facts,
     details,
-    texture,
+    sounding,
     part,
     tones,
     firstTone,
@@ -211,5 +211,5 @@ export function performanceGround(study: Study, part: number, choices: Instrumen
 }
 
 /** Length of the beat in ticks. */
-export const beatTicks = (ground: PerformanceGround, measure: Measure): number =>
-  Math.max(1, Math.round(toNumber(beatOfMeter(measure).beat) * ground.texture.ticksPerQuarter));
+export const beatTicks = (playable: PlayableScore, measure: Measure): number =>
+  Math.max(1, Math.round(toNumber(beatOfMeter(measure).beat) * playable.sounding.ticksPerQuarter));

@@ -4,7 +4,7 @@ import type { Note, Score } from '../score/model.ts';
 import { fifthsOf, midi, staffStep } from '../score/pitch.ts';
 import { HARMONY } from '../style/harmony-weights.ts';
 
-/** A sounding note with its ties joined; times in ticks of the texture. */
+/** A sounding note with its ties joined; times in ticks of the sounding score. */
 export interface Tone {
   note: Note;
   start: number;
@@ -32,7 +32,7 @@ export interface Slot {
   fresh: boolean;
 }
 
-export interface Texture {
+export interface SoundingScore {
   ticksPerQuarter: number;
   tones: Tone[];
   /** The highest line: at most one tone at a time, in order. */
@@ -47,11 +47,11 @@ export interface Texture {
 /** Finer grids than this are rounded; beats stay exact. */
 const MAX_TICKS = 50_400;
 
-export const toTicks = (texture: Texture, time: Fraction): number => Math.round(toNumber(time) * texture.ticksPerQuarter);
-export const fromTicks = (texture: Texture, ticks: number): Fraction => frac(ticks, texture.ticksPerQuarter);
+export const toTicks = (sounding: SoundingScore, time: Fraction): number => Math.round(toNumber(time) * sounding.ticksPerQuarter);
+export const fromTicks = (sounding: SoundingScore, ticks: number): Fraction => frac(ticks, sounding.ticksPerQuarter);
 
 /** Builds the texture of some or all parts. */
-export function textureOf(score: Score, parts: readonly number[] | null = null): Texture {
+export function soundingScore(score: Score, parts: readonly number[] | null = null): SoundingScore {
   const chosen = parts ? new Set(parts) : null;
   const notes = score.notes.filter((n) => n.sounding && !n.cue && (!chosen || chosen.has(n.part)));
   let grid = 24;
@@ -62,7 +62,7 @@ export function textureOf(score: Score, parts: readonly number[] | null = null):
   const ticks = (f: Fraction): number => Math.round((f.n * grid) / f.d);
   const tones = joinTies(notes, ticks);
   const last = score.measures[score.measures.length - 1];
-  const texture: Texture = {
+  const sounding: SoundingScore = {
     ticksPerQuarter: grid,
     tones,
     melody: [],
@@ -72,13 +72,13 @@ export function textureOf(score: Score, parts: readonly number[] | null = null):
     totalTicks: ticks(last.start) + ticks(last.length)
   };
   linkLines(tones);
-  texture.melody = topLine(tones);
-  texture.slots = slotsOf(score, texture);
-  const chords = texture.slots.filter((s) => s.tones.length > 1 && countTogether(s) > 1).length;
-  const sounding = texture.slots.filter((s) => s.tones.length > 0).length;
-  texture.singleLine = chords < 0.2 * Math.max(1, sounding);
-  for (const tone of tones) tone.weight = weightOf(tone, texture);
-  return texture;
+  sounding.melody = topLine(tones);
+  sounding.slots = slotsOf(score, sounding);
+  const chords = sounding.slots.filter((s) => s.tones.length > 1 && countTogether(s) > 1).length;
+  const filled = sounding.slots.filter((s) => s.tones.length > 0).length;
+  sounding.singleLine = chords < 0.2 * Math.max(1, filled);
+  for (const tone of tones) tone.weight = weightOf(tone, sounding);
+  return sounding;
 }
 
 function joinTies(notes: Note[], ticks: (f: Fraction) => number): Tone[] {
@@ -155,17 +155,17 @@ function topLine(tones: Tone[]): Tone[] {
   return line;
 }
 
-function slotsOf(score: Score, texture: Texture): Slot[] {
+function slotsOf(score: Score, sounding: SoundingScore): Slot[] {
   const slots: Slot[] = [];
   score.measures.forEach((measure, k) => {
     const { beat, slots: perBeat, strongEvery } = beatOfMeter(measure);
-    const beatTicks = Math.max(1, Math.round(toNumber(beat) * texture.ticksPerQuarter));
+    const beatTicks = Math.max(1, Math.round(toNumber(beat) * sounding.ticksPerQuarter));
     const slotTicks = Math.max(1, Math.round(beatTicks / perBeat));
-    const from = texture.measureStarts[k];
-    const to = k + 1 < texture.measureStarts.length ? texture.measureStarts[k + 1] : texture.totalTicks;
-    const nominal = measure.time?.quarters ? Math.round(toNumber(measure.time.quarters) * texture.ticksPerQuarter) : to - from;
+    const from = sounding.measureStarts[k];
+    const to = k + 1 < sounding.measureStarts.length ? sounding.measureStarts[k + 1] : sounding.totalTicks;
+    const nominal = measure.time?.quarters ? Math.round(toNumber(measure.time.quarters) * sounding.ticksPerQuarter) : to - from;
     // An upbeat counts from the end of a full bar; the second part of a divided bar goes on where the first ended.
-    const before = k > 0 ? from - texture.measureStarts[k - 1] : 0;
+    const before = k > 0 ? from - sounding.measureStarts[k - 1] : 0;
     const shift =
       to - from >= nominal ? 0 : k === 0 ? nominal - (to - from) : before < nominal && before + to - from <= nominal ? before : 0;
     for (let t = from; t < to; t += slotTicks) {
@@ -175,7 +175,7 @@ function slotsOf(score: Score, texture: Texture): Slot[] {
     }
   });
   let first = 0;
-  for (const tone of texture.tones) {
+  for (const tone of sounding.tones) {
     if (tone.note.grace) continue;
     while (first < slots.length && slots[first].end <= tone.start) first++;
     for (let s = first; s < slots.length && slots[s].start < tone.end; s++) {
@@ -198,17 +198,17 @@ function countTogether(slot: Slot): number {
 
 const isStep = (a: Tone, b: Tone): boolean => Math.abs(a.height - b.height) === 1 && Math.abs(a.midi - b.midi) <= 3;
 
-function weightOf(tone: Tone, texture: Texture): number {
+function weightOf(tone: Tone, sounding: SoundingScore): number {
   const R = HARMONY.role;
   if (tone.note.grace) return R.grace;
   const { previous, next } = tone;
   if (!previous || !next) return R.plain;
   const length = tone.end - tone.start;
-  const onBeat = levelAt(texture, tone.start) >= 1;
+  const onBeat = levelAt(sounding, tone.start) >= 1;
   if (isStep(previous, tone) && isStep(tone, next)) {
-    const shorter = length <= previous.end - previous.start || length < texture.ticksPerQuarter;
+    const shorter = length <= previous.end - previous.start || length < sounding.ticksPerQuarter;
     if (!onBeat && shorter) return R.passingWeak;
-    return length <= texture.ticksPerQuarter / 2 ? R.passingStrong : R.plain;
+    return length <= sounding.ticksPerQuarter / 2 ? R.passingStrong : R.plain;
   }
   if (!isStep(previous, tone) && !isStep(tone, next) && previous.midi !== tone.midi && next.midi !== tone.midi) return R.leaping;
   return R.plain;
@@ -227,26 +227,26 @@ export function firstFrom(line: readonly Tone[], ticks: number): number {
 }
 
 /** Metrical level of a tick: that of the slot that begins there, -1 inside a slot. */
-export function levelAt(texture: Texture, ticks: number): number {
-  const slot = slotAt(texture, ticks);
+export function levelAt(sounding: SoundingScore, ticks: number): number {
+  const slot = slotAt(sounding, ticks);
   return slot && slot.start === ticks ? slot.level : -1;
 }
 
 /** The slot that holds a tick. */
-export function slotAt(texture: Texture, ticks: number): Slot | null {
-  return texture.slots[slotIndexAt(texture, ticks)] ?? null;
+export function slotAt(sounding: SoundingScore, ticks: number): Slot | null {
+  return sounding.slots[slotIndexAt(sounding, ticks)] ?? null;
 }
 
 /** Highest level of the slots that begin after one tick and before another; -1 where none does. */
-export function strongestWithin(texture: Texture, from: number, to: number): number {
+export function strongestWithin(sounding: SoundingScore, from: number, to: number): number {
   let level = -1;
-  for (let k = slotIndexAt(texture, from) + 1; k < texture.slots.length && texture.slots[k].start < to; k++)
-    level = Math.max(level, texture.slots[k].level);
+  for (let k = slotIndexAt(sounding, from) + 1; k < sounding.slots.length && sounding.slots[k].start < to; k++)
+    level = Math.max(level, sounding.slots[k].level);
   return level;
 }
 
-export function slotIndexAt(texture: Texture, ticks: number): number {
-  const { slots } = texture;
+export function slotIndexAt(sounding: SoundingScore, ticks: number): number {
+  const { slots } = sounding;
   let low = 0;
   let high = slots.length - 1;
   while (low < high) {

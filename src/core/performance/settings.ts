@@ -1,4 +1,4 @@
-import { toTicks, type Texture } from '../analysis/texture.ts';
+import { toTicks, type SoundingScore } from '../analysis/sounding-score.ts';
 import type { Reading } from '../reading/reading.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { PROFILES } from '../style/profiles.ts';
@@ -13,9 +13,9 @@ export interface Settings {
 }
 
 /** A later range outweighs an earlier one, a range the whole piece. */
-export function settingsOf(texture: Texture, reading: Reading): Settings {
-  const amounts = reading.localAmounts.map((a) => ({ ...a, from: toTicks(texture, a.from), to: toTicks(texture, a.to) }));
-  const answers = reading.localAnswers.map((a) => ({ ...a, from: toTicks(texture, a.from), to: toTicks(texture, a.to) }));
+export function settingsOf(sounding: SoundingScore, reading: Reading): Settings {
+  const amounts = reading.localAmounts.map((a) => ({ ...a, from: toTicks(sounding, a.from), to: toTicks(sounding, a.to) }));
+  const answers = reading.localAnswers.map((a) => ({ ...a, from: toTicks(sounding, a.from), to: toTicks(sounding, a.to) }));
   const whole: SchoolAnswers = { ...PROFILES[reading.period].schools };
   for (const key of Object.keys(reading.schools) as SchoolKey[]) whole[key] = reading.schools[key]!.option;
   const everywhere = (effect: EffectKey): number => reading.amounts[effect] ?? 1;

@@ -1,0 +1,18 @@
+/** All kinds of editorial markings, in the order in which they are offered; `kinds/` has all that there is to say about each. */
+export const MARKING_KINDS = [
+  'dynamic',
+  'hairpin',
+  'slur',
+  'articulation',
+  'accent',
+  'breath',
+  'comma',
+  'tempo',
+  'metronome',
+  'fermata',
+  'text',
+  'fingering',
+  'bowing'
+] as const;
+
+export type MarkingKind = (typeof MARKING_KINDS)[number];

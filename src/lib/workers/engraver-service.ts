@@ -1,0 +1,47 @@
+import { Engraving, LAST_FILLS, type Toolkit } from '$core/edition/engraving';
+import type { Frame, RowEntry } from '$core/edition/mei';
+import type { SetChunk } from '$core/edition/systems';
+import type { Marking } from '$core/markings/marking';
+
+export interface EngraveOptions {
+  /** Width of the line in the engraver's units. */
+  pageWidth: number;
+  scale: number;
+  /** Transposing parts are drawn as they sound. */
+  sounding: boolean;
+  /** Counts the pictures of one score, so that what was drawn of an earlier one is drawn again. */
+  version: number;
+}
+
+export interface EngraveJob {
+  chunk: SetChunk;
+  options: EngraveOptions;
+  markings: Marking[];
+  rows: RowEntry[];
+}
+
+/** Room above and below a system on the screen. */
+const MARGIN = 30;
+
+/** The engraver of one score, in a worker: the MEI of each chunk is made once. */
+export class EngraverService {
+  private frame: Frame = { measures: [], parts: [] };
+  private readonly known = new Map<string, string>();
+
+  constructor(private readonly toolkit: Promise<Toolkit>) {}
+
+  /** Another score is engraved from now on. */
+  open(frame: Frame): void {
+    this.frame = frame;
+    this.known.clear();
+  }
+
+  /** A chunk as SVG. @param document its MusicXML; null where it was given before */
+  async engrave({ chunk, options, markings, rows }: EngraveJob, document: string | null): Promise<string> {
+    const engraving = new Engraving(await this.toolkit);
+    const key = `${chunk.from}-${chunk.to}`;
+    if (document !== null) this.known.set(key, engraving.mei(document));
+    const look = { ...options, margin: MARGIN, lastFills: LAST_FILLS };
+    return engraving.chunk(this.known.get(key)!, this.frame, chunk, markings, rows, look, false)(1);
+  }
+}
