@@ -36,7 +36,8 @@ test('with the keyboard alone: from the shelf through every room to the download
       await page.keyboard.press(back ? 'Shift+Tab' : 'Tab');
       const [name, tag] = await page.evaluate(() => {
         const e = document.activeElement as HTMLElement;
-        return [e.getAttribute('aria-label') ?? (e.closest('label')?.textContent?.trim() || e.textContent?.trim()) ?? '', e.tagName];
+        const label = (e as HTMLInputElement).labels?.[0] ?? e.closest('label');
+        return [e.getAttribute('aria-label') ?? (label?.textContent?.trim() || e.textContent?.trim()) ?? '', e.tagName];
       });
       if (matches(name, tag)) return;
     }
@@ -83,7 +84,7 @@ test('with the keyboard alone: from the shelf through every room to the download
   await tabTo((name, tag) => name === 'Press' && tag === 'A', true);
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('sheet').first()).toBeVisible();
-  await tabTo((name, tag) => name === 'Files' && tag === 'SUMMARY');
+  await tabTo((name, tag) => name === 'Files' && tag === 'BUTTON');
   await page.keyboard.press('Enter');
   await tabTo((name, tag) => name === 'MusicXML' && tag === 'A');
   const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);

@@ -71,7 +71,7 @@ test('the page to the letter, another tempo and an amount are heard while it pla
   }
   // Back to the reading, with everything turned off while it plays: the page again, within a beat.
   await page.getByTestId('version').selectOption('plan');
-  await page.getByRole('button', { name: 'How much' }).click();
+  await page.getByRole('tab', { name: 'How much' }).click();
   await page.getByRole('button', { name: 'all off' }).click();
   await expect(page.getByTestId('amount-arch')).toHaveValue('0');
   const then = (await kept(page)).length;
@@ -161,7 +161,7 @@ test('seconds are explained, a bar is pulled by button and by pointer, and goes 
 test('taps are compared and taken over, a rhythm is inspected, recordings stand side by side', async ({ page }) => {
   await ownPiece(page, 'andantino.abc', 'Tapped and compared');
   await openRoom(page, 'Tapped and compared', 'Hearing');
-  await page.getByRole('button', { name: 'Tap it' }).click();
+  await page.getByRole('tab', { name: 'Tap it' }).click();
   const pad = page.getByTestId('tap-pad');
   for (let k = 0; k < 5; k++) await pad.click();
   // The keyboard taps the pad, too.
@@ -170,10 +170,10 @@ test('taps are compared and taken over, a rhythm is inspected, recordings stand 
   await expect(page.getByTestId('tapped').locator('tbody tr')).toHaveCount(2);
   await page.getByTestId('take-rubato').click();
   await expect(page.getByRole('button', { name: /let the own rubato go \(2 bars\)/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Rhythm' }).click();
+  await page.getByRole('tab', { name: 'Rhythm' }).click();
   await expect(page.getByTestId('entries')).toContainText('2 &');
   await expect(page.getByText('3 : 1')).toBeVisible();
-  await page.getByRole('button', { name: 'Recordings' }).click();
+  await page.getByRole('tab', { name: 'Recordings' }).click();
   await page.getByLabel('Name of the recording').fill('harbour hall, spring');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByLabel('Time at which the bar begins').fill('soon');
@@ -193,7 +193,7 @@ test('taps are compared and taken over, a rhythm is inspected, recordings stand 
   await saved(page);
   await page.reload();
   await drawn(page);
-  await page.getByRole('button', { name: 'Recordings' }).click();
+  await page.getByRole('tab', { name: 'Recordings' }).click();
   await expect(page.getByTestId('compared')).toContainText('harbour hall, spring');
 });
 

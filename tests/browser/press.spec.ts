@@ -27,7 +27,7 @@ test('the edition comes as a PDF and as MEI, set as it was asked for; how far it
   expect(pdf.getPage(0).getWidth()).toBe(612);
   // What is seen is what is in the file.
   expect(pdf.getPageCount()).toBe(await page.getByTestId('sheet').count());
-  await page.locator('summary', { hasText: 'Files' }).click();
+  await page.getByRole('button', { name: 'Files', exact: true }).click();
   const mei = page.waitForEvent('download');
   await page.getByTestId('download-mei').click();
   expect(readFileSync(await (await mei).path(), 'utf8')).toContain('<persName xml:id="editor">');
@@ -138,7 +138,7 @@ test('an edition is frozen; what is changed later is compared with it, bar by ba
   await page.getByRole('link', { name: 'Press', exact: true }).click();
   await tab(page, 'Editions');
   await page.getByRole('button', { name: 'Compare', exact: true }).click();
-  const bar = page.getByTestId('compared-bar');
+  const bar = page.getByTestId('compared-bars').locator('tbody tr');
   await expect(bar).toHaveCount(1);
   await expect(bar).toContainText('changed beat 1: dynamic pp → beat 1: dynamic f');
   await expect(bar).toContainText(/[\d.]+ → [\d.]+ s/);

@@ -135,7 +135,7 @@ test('a reading is copied, goes its own way, is renamed and taken away', async (
   await expect(count).toContainText('marked');
   const before = await count.textContent();
   const first = await page.getByTestId('reading').inputValue();
-  await page.locator('summary', { hasText: 'more' }).click();
+  await page.getByRole('button', { name: 'more', exact: true }).click();
   await page.getByRole('button', { name: 'Copy this reading' }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill('For the jury');
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
@@ -153,7 +153,7 @@ test('a reading is copied, goes its own way, is renamed and taken away', async (
   await expect(count).toHaveText(before!);
   await page.getByTestId('reading').selectOption({ label: 'For the jury' });
   await expect(count).not.toHaveText(before!);
-  await page.locator('summary', { hasText: 'more' }).click();
+  await page.getByRole('button', { name: 'more', exact: true }).click();
   await page.getByRole('button', { name: 'Take it away' }).click();
   await page.getByRole('button', { name: 'Take away', exact: true }).click();
   await expect(page.getByTestId('reading').locator('option')).toHaveCount(1);

@@ -107,3 +107,38 @@ test('a tune is typed, engraved as it is typed, its fault shown at the character
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await expect(page.getByRole('heading', { name: 'Quay steps' })).toBeVisible();
 });
+
+test('the teacher says what a part is played on: the survey follows, and one undo takes it back', async ({ page }) => {
+  await ownPiece(page, 'corrente.abc', 'Played on another');
+  await openRoom(page, 'Played on another', 'Survey');
+  const entries = page.locator('.entry');
+  await expect(entries.filter({ hasText: 'out of range' })).toHaveCount(0);
+  await page.getByTestId('instrument').selectOption('double-bass');
+  await expect(entries.filter({ hasText: /^\s*Instrument/ })).toContainText('Violin (double bass)');
+  await expect(entries.filter({ hasText: 'out of range' })).toContainText('the usual range of the double bass');
+  await page.getByRole('button', { name: /^Undo the instrument is the double bass/ }).click();
+  await expect(entries.filter({ hasText: 'out of range' })).toHaveCount(0);
+});
+
+test('the survey is printed with its labels whole, and without what only the screen needs', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Survey');
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('button', { name: 'Print', exact: true })).toBeHidden();
+  // A label breaks between words, never within one: each line of it has room for its longest word.
+  const broken = await page.locator('.entry .label').evaluateAll((labels) =>
+    labels
+      .filter((label) => {
+        const range = document.createRange();
+        const text = document.createTreeWalker(label, NodeFilter.SHOW_TEXT);
+        for (let node = text.nextNode(); node; node = text.nextNode())
+          for (const word of (node.textContent ?? '').matchAll(/[^\s-]+/g)) {
+            range.setStart(node, word.index);
+            range.setEnd(node, word.index + word[0].length);
+            if (range.getClientRects().length > 1) return true;
+          }
+        return false;
+      })
+      .map((label) => label.textContent)
+  );
+  expect(broken).toEqual([]);
+});

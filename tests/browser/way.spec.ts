@@ -94,7 +94,7 @@ test('the whole way: import, survey, correct, decide, mark, undo, reload, press,
     page,
     /Commentary.*the hand needs it <here> & now.*was considered and not taken|was considered and not taken.*the hand needs it <here> & now/i
   );
-  await page.locator('summary', { hasText: 'Files' }).click();
+  await page.getByRole('button', { name: 'Files', exact: true }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-musicxml').click()]);
   expect(download.suggestedFilename()).toBe('jury-piece.musicxml');
   const file = readFileSync((await download.path())!, 'utf8');

@@ -5,7 +5,7 @@ import { measureAt } from '../score/position.ts';
 import { tempoInForce } from '../score/tempo.ts';
 import { CAUTIONS, LONG_WITHOUT_REST_S, WIDE_STRETCH } from '../style/cautions.ts';
 import { dynamicStep } from '../style/dynamics.ts';
-import { instrumentOf } from '../style/instruments/instrument-of.ts';
+import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
 import { longestWithoutRest } from './care.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 import { pitchedNotes } from './range.ts';
@@ -16,10 +16,10 @@ const ASSUMED_TEMPO = 90;
 const LOUD = 6;
 
 /** Usual cautions where endurance, stretches or loudness come up; handbook 11. */
-export function cautions(score: Score): SurveyGroup {
+export function cautions(score: Score, instruments: InstrumentChoices): SurveyGroup {
   const group = new GroupBuilder('Care for the player');
   for (const part of score.parts) {
-    const { family, range } = instrumentOf(score, part);
+    const { family, range } = instrumentOf(score, part, instruments);
     const notes = pitchedNotes(score, part);
     const high = family === 'brass' && range ? notes.filter((n) => midi(n.sounding) >= midi(range.highFrom)) : [];
     if (high.length)

@@ -1,22 +1,27 @@
 import type { Facts } from '../analysis/facts.ts';
 import { cmp } from '../score/fraction.ts';
-import type { Score } from '../score/model.ts';
+import type { Part, Score } from '../score/model.ts';
 import { intervalName } from '../score/pitch.ts';
 import { keyForPlayer } from '../score/transposition.ts';
+import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 
 const signature = (fifths: number): string =>
   fifths === 0 ? 'no sharps or flats' : `${Math.abs(fifths)} ${fifths > 0 ? 'sharp' : 'flat'}${Math.abs(fifths) === 1 ? '' : 's'}`;
 
 /** Title, composer, instruments with their transposition, key signatures and keys. */
-export function identity(score: Score, facts: Facts): SurveyGroup {
+export function identity(score: Score, facts: Facts, instruments: InstrumentChoices): SurveyGroup {
   const group = new GroupBuilder('What it is');
   if (score.title) group.add('Title', score.title);
   group.add('Composer', score.composer || 'not given');
+  const corrected = (part: Part): string => (part.index in instruments ? ` (${instrumentOf(score, part, instruments).name})` : '');
   for (const part of score.parts) {
     const sounds = part.transpose.chromatic ? `, sounds ${soundsText(part.transpose)}` : '';
     const staves = part.staves > 1 ? `, ${part.staves} staves` : '';
-    group.add(score.parts.length > 1 ? `Part ${part.index + 1}` : 'Instrument', (part.name || 'not named') + staves + sounds);
+    group.add(
+      score.parts.length > 1 ? `Part ${part.index + 1}` : 'Instrument',
+      (part.name || 'not named') + corrected(part) + staves + sounds
+    );
   }
   const changes = score.measures.filter(
     (m, k) =>

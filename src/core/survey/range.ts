@@ -1,7 +1,7 @@
 import { toNumber } from '../score/fraction.ts';
 import type { Note, Part, Score } from '../score/model.ts';
 import { intervalBetween, midi, pitchName, type Pitch } from '../score/pitch.ts';
-import { instrumentOf } from '../style/instruments/instrument-of.ts';
+import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 
 type Pitched = Note & { pitch: Pitch; sounding: Pitch };
@@ -34,7 +34,7 @@ function width(low: Pitch, high: Pitch): string {
 }
 
 /** Range and tessitura of each part, written and sounding, with the extremes located and held against the instrument. */
-export function range(score: Score): SurveyGroup {
+export function range(score: Score, instruments: InstrumentChoices): SurveyGroup {
   const group = new GroupBuilder('Range');
   for (const part of score.parts) {
     const notes = pitchedNotes(score, part);
@@ -53,7 +53,7 @@ export function range(score: Score): SurveyGroup {
         `${label}, tessitura`,
         `${pitchName(middle[0].pitch)} to ${pitchName(middle[1].pitch)}${part.transpose.chromatic ? ` (sounding ${pitchName(middle[0].sounding)} to ${pitchName(middle[1].sounding)})` : ''}: the middle four fifths of its time`
       );
-    const { range: usual, name } = instrumentOf(score, part);
+    const { range: usual, name } = instrumentOf(score, part, instruments);
     const outside = usual ? notes.filter((n) => midi(n.sounding) < midi(usual.low) || midi(n.sounding) > midi(usual.high)) : [];
     if (usual && outside.length)
       group.add(

@@ -1,5 +1,6 @@
 import type { Facts } from '../analysis/facts.ts';
 import type { Score } from '../score/model.ts';
+import type { InstrumentChoices } from '../style/instruments/instrument-of.ts';
 import { care } from './care.ts';
 import { cautions } from './cautions.ts';
 import { identity } from './identity.ts';
@@ -36,21 +37,24 @@ function readingReport(score: Score): SurveyGroup {
   return group.group;
 }
 
-/** The first look at a score: everything counted, translated, explained and located. */
-export function survey(score: Score, facts: Facts): Survey {
+/**
+ * The first look at a score: everything counted, translated, explained and located.
+ * @param instruments the teacher's corrections of what the parts are played on
+ */
+export function survey(score: Score, facts: Facts, instruments: InstrumentChoices = {}): Survey {
   const groups = [
-    identity(score, facts),
+    identity(score, facts, instruments),
     plan(score),
     tempi(score),
     unusual(score),
     terms(score),
     loudness(score),
-    range(score),
+    range(score, instruments),
     values(score),
     care(score),
     ...printedSigns(score),
     ledger(score),
-    cautions(score),
+    cautions(score, instruments),
     readingReport(score)
   ];
   return { groups: groups.filter((g) => g.lines.length) };

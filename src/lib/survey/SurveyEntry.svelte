@@ -96,6 +96,13 @@
     align-items: baseline;
   }
 
+  @media print {
+    /* The box to tick is not printed, and its column goes with it. */
+    .entry {
+      grid-template-columns: 8.5rem 1fr;
+    }
+  }
+
   .bars {
     color: var(--muted);
     font-size: 0.85rem;

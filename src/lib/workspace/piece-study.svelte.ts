@@ -8,9 +8,13 @@ import type { Effect, QuestionPlaces } from '$core/reading/questions';
 import { styleOf, type Reading } from '$core/reading/reading';
 import type { Fraction } from '$core/score/fraction';
 import type { Score } from '$core/score/model';
+import type { Survey } from '$core/survey/survey';
 import type { SchoolKey } from '$core/style/schools';
 import { Latest, sentenceOf } from './latest';
 import type { SkeletonRange, StudyPort } from './study-service';
+
+const correctedIn = ({ pins, instruments }: Pick<Reading, 'pins' | 'instruments'>): string => JSON.stringify([pins, instruments]);
+const NOTHING_CORRECTED = correctedIn({ pins: [], instruments: {} });
 
 /** What is known about the piece under the reading: asked of the study as the reading changes, and kept up to date. */
 export class PieceStudy {
@@ -24,6 +28,8 @@ export class PieceStudy {
   details = $state.raw<Details | null>(null);
   /** What the proof turned up; null until a room has asked for it. */
   findings = $state.raw<Finding[] | null>(null);
+  /** The survey with corrections; null while there are none. */
+  survey = $state.raw<Survey | null>(null);
   /** Places that are like the chosen notes, after "find this". */
   found = $state.raw<{ notes: string[]; places: MotiveOccurrence[] } | null>(null);
   skeleton = $state.raw<(SkeletonRange & { document: string | null }) | null>(null);
@@ -32,6 +38,7 @@ export class PieceStudy {
 
   private ready = false;
   private studied = '';
+  private surveyed = NOTHING_CORRECTED;
   private proved: Reading | null = null;
   private wantsDetails = false;
   private wantsFindings = false;
@@ -39,6 +46,7 @@ export class PieceStudy {
     study: new Latest(),
     details: new Latest(),
     findings: new Latest(),
+    survey: new Latest(),
     effects: new Latest(),
     like: new Latest(),
     skeleton: new Latest()
@@ -60,6 +68,7 @@ export class PieceStudy {
     const score = JSON.parse(await this.port.open(document, stored)) as Score;
     // Another text of the same piece: everything is looked at anew.
     this.studied = '';
+    this.surveyed = NOTHING_CORRECTED;
     this.proved = null;
     return score;
   }
@@ -73,6 +82,7 @@ export class PieceStudy {
       this.study(reading);
     }
     if (this.wantsFindings) this.prove();
+    this.takeSurvey(reading);
   }
 
   /** Asks for everything that a closer look finds; it is kept up to date from then on. */
@@ -150,6 +160,19 @@ export class PieceStudy {
     this.proved = reading;
     const take = (findings: Finding[]): void => void (this.findings = findings);
     void this.latest.findings.ask(() => this.port.findings(reading), take, this.failed);
+  }
+
+  private takeSurvey(reading: Reading): void {
+    const corrected = correctedIn(reading);
+    if (corrected === this.surveyed) return;
+    this.surveyed = corrected;
+    if (corrected === NOTHING_CORRECTED) {
+      this.latest.survey.forget();
+      this.survey = null;
+      return;
+    }
+    const take = (survey: Survey): void => void (this.survey = survey);
+    void this.latest.survey.ask(() => this.port.survey(reading), take, this.failed);
   }
 
   private readonly failed = (error: unknown): void => {

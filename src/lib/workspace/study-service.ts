@@ -17,6 +17,7 @@ import { effectsOf, questionPlaces, type Effect, type QuestionPlaces } from '$co
 import { styleOf, type Reading } from '$core/reading/reading';
 import type { Fraction } from '$core/score/fraction';
 import type { Score } from '$core/score/model';
+import { survey, type Survey } from '$core/survey/survey';
 import { readMusicXml } from '$core/score/musicxml/read';
 import type { SchoolKey } from '$core/style/schools';
 
@@ -99,6 +100,12 @@ export class StudyService {
     const study = this.of(reading.pins);
     const proposals = propose(study, styleOf(reading), reading.part);
     return proof(study, reading, proposals, { plan: this.performed(reading), page: this.page(reading) });
+  }
+
+  /** The first look with the teacher's corrections of keys and instruments. */
+  survey({ pins, instruments }: Reading): Survey {
+    const { score, facts } = this.of(pins);
+    return survey(score, facts, instruments);
   }
 
   /** All places that are like some notes. */

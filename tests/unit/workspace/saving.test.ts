@@ -8,10 +8,9 @@ import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { openDatabase } from '../../../src/lib/server/db/client.ts';
 import { pieces, readings, sources } from '../../../src/lib/server/db/schema.ts';
 import { append, logOf } from '../../../src/lib/server/repositories/readings.ts';
+import './runes.ts';
 import { Windows, type Outcome } from './windows.ts';
 
-// What the compiler makes of a rune: here nothing is drawn, so a plain value will do.
-Object.assign(globalThis, { $state: <T>(value: T): T => value });
 const { Saving } = await import('../../../src/lib/workspace/saving.svelte.ts');
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvelo-saving-'));
@@ -92,6 +91,24 @@ test('a window that is still open keeps its acts; they are taken over when it ha
   w.crash(first);
   await w.wait();
   assert.deepEqual(await stored(), [peak(1)]);
+});
+
+test('where the browser keeps nothing, an act is sent all the same, and it is said once', async () => {
+  const w = await studio();
+  const first = await w.openOne();
+  await w.idle();
+  w.full = true;
+  w.outcome = 'lost';
+  w.act(first, peak(1));
+  w.act(first, peak(2));
+  await w.idle();
+  assert.deepEqual(first.saving.log, [peak(1), peak(2)]);
+  assert.deepEqual(first.notices, ['This browser keeps nothing more for Nuvelo: until all is saved, do not close this window.']);
+  w.outcome = 'answered';
+  await w.wait();
+  assert.deepEqual(await stored(), [peak(1), peak(2)]);
+  assert.equal(first.saving.state, 'saved');
+  assert.equal(first.notices.length, 1);
 });
 
 test('two equal acts are two acts', async () => {

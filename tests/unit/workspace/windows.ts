@@ -30,6 +30,8 @@ export class Windows {
   /** Everything that was made in any window, gone ones too. */
   readonly all: Window[] = [];
   outcome: Outcome = 'answered';
+  /** The browser's store takes nothing more. */
+  full = false;
   /** How long requests and answers are on their way, in turns of the event loop, used in this order again and again. */
   delays: number[] = [0];
   /** Sentence with which a command of this kind is refused. */
@@ -162,7 +164,11 @@ export class Windows {
         getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
         get: (_, name) => {
           if (name === 'getItem') return (key: string) => this.storage.get(key) ?? null;
-          if (name === 'setItem') return (key: string, value: string) => void (alive() && this.storage.set(key, value));
+          if (name === 'setItem')
+            return (key: string, value: string): void => {
+              if (this.full) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+              if (alive()) this.storage.set(key, value);
+            };
           return (key: string) => void (alive() && this.storage.delete(key));
         }
       }

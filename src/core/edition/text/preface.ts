@@ -98,12 +98,12 @@ export function draftPreface(edition: Edition): RichText {
   const { score, reading, source, collations, title } = edition;
   const profile = PROFILES[reading.period];
   const dance = danceOf(title);
-  const safety = cautions(score).lines.map((l) => `${l.label}: ${sentence(l.value)}`);
+  const safety = cautions(score, reading.instruments).lines.map((l) => `${l.label}: ${sentence(l.value)}`);
   const character = reading.markings
     .filter((m) => m.kind === 'text' && m.because.some((b) => b.rule?.includes('character')))
     .map((m) => m.value);
   // Range and rhythms that need care, as the survey has them.
-  const technique = [...range(score).lines.filter((l) => !/, (highest|lowest)$/.test(l.label)), ...care(score).lines]
+  const technique = [...range(score, reading.instruments).lines.filter((l) => !/, (highest|lowest)$/.test(l.label)), ...care(score).lines]
     .slice(0, MOST_TECHNIQUE)
     .map((l) => `${l.label}: ${sentence(l.value)}`);
   const notes = fromSurvey(edition);

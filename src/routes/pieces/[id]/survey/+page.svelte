@@ -6,11 +6,14 @@
   import { Button } from 'carbon-components-svelte';
   import CountLine from '$lib/survey/CountLine.svelte';
   import ExcerptForm from '$lib/survey/ExcerptForm.svelte';
+  import PartInstruments from '$lib/survey/PartInstruments.svelte';
   import SurveyEntry from '$lib/survey/SurveyEntry.svelte';
   import { useWorkspace } from '$lib/workspace/context';
 
   const { data } = $props();
   const holder = useWorkspace();
+
+  const groups = $derived((holder.current?.study.survey ?? data.survey).groups);
 
   let own = $state('');
   const ownLines = $derived(Object.entries(holder.current?.reading.survey ?? {}).filter(([, note]) => note.text !== undefined));
@@ -41,7 +44,7 @@
       >{/if}
   </header>
   <div class="groups">
-    {#each data.survey.groups as group (group.title)}
+    {#each groups as group (group.title)}
       <section>
         <h2>{group.title}</h2>
         {#each group.lines as line (line.id)}
@@ -50,6 +53,10 @@
       </section>
     {/each}
     {#if holder.current?.score}
+      <section class="not-printed">
+        <h2>Instruments</h2>
+        <PartInstruments workspace={holder.current} score={holder.current.score} />
+      </section>
       <section>
         <h2>Count line</h2>
         <CountLine score={holder.current.score} part={holder.current.reading.part} />
