@@ -1,3 +1,4 @@
+import { searchBy } from '../search.ts';
 import { frac, lcm, toNumber, type Fraction } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import type { Note, Score } from '../score/model.ts';
@@ -214,17 +215,10 @@ function weightOf(tone: Tone, sounding: SoundingScore): number {
   return R.plain;
 }
 
+const byStart = searchBy((tone: Tone) => tone.start);
+
 /** Index of the first tone of an ordered line that begins at a tick or later. */
-export function firstFrom(line: readonly Tone[], ticks: number): number {
-  let low = 0;
-  let high = line.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (line[middle].start < ticks) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
+export const firstFrom = (line: readonly Tone[], ticks: number): number => byStart.firstFrom(line, ticks);
 
 /** Metrical level of a tick: that of the slot that begins there, -1 inside a slot. */
 export function levelAt(sounding: SoundingScore, ticks: number): number {

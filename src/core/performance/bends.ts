@@ -4,7 +4,7 @@ import { beatOfMeter } from '../score/meter.ts';
 import { INEGALES, MOST_BENT, SHARPENED } from '../style/performance-weights.ts';
 import { swingRatio } from '../style/swing.ts';
 import { beatTicks, type PlayableScore } from './playable-score.ts';
-import { lastBegun } from './search.ts';
+import { searchBy } from '../search.ts';
 
 /** A stretch of written time in which a part's notes are shifted: what stands at `knee` sounds at `sounds`; its ends stay. Ticks. */
 export interface Bend {
@@ -15,9 +15,11 @@ export interface Bend {
   to: number;
 }
 
+const byStart = searchBy((bend: Bend) => bend.from);
+
 /** Where a tick sounds among bends that are in order and do not overlap. */
 export function bent(bends: readonly Bend[], ticks: number): number {
-  const b = bends[lastBegun(bends.length, (k) => bends[k].from, ticks)];
+  const b = bends[byStart.lastBegun(bends, ticks)];
   if (!b || ticks <= b.from || ticks >= b.to) return ticks;
   return ticks <= b.knee
     ? b.from + ((ticks - b.from) * (b.sounds - b.from)) / (b.knee - b.from)

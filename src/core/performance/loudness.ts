@@ -10,7 +10,7 @@ import { EMPHASIS, LOUDNESS } from '../style/performance-weights.ts';
 import { PLAN } from '../style/plan-weights.ts';
 import type { Settings } from './settings.ts';
 import type { PlayableTone, PlayableScore } from './playable-score.ts';
-import { lastBegun } from './search.ts';
+import { searchBy } from '../search.ts';
 
 /** The effects on loudness, in the order of their shares. */
 export const LOUDNESS_EFFECTS = [
@@ -82,9 +82,11 @@ function forcedNotes(playable: PlayableScore, reading: Reading): Set<string> {
   return new Set([...printed, ...editorial].map((d) => `${d.part}|${toTicks(playable.sounding, d.start)}`));
 }
 
+const byTime = searchBy((level: LoudnessMarks['levels'][number][number]) => level.at);
+
 /** The printed level in force at a tick, in decibels; mezzo forte where none is given yet. */
 function inForce(levels: LoudnessMarks['levels'][number], ticks: number): number {
-  const last = levels[lastBegun(levels.length, (k) => levels[k].at, ticks)];
+  const last = levels[byTime.lastBegun(levels, ticks)];
   return last && last.at <= ticks ? last.db : 0;
 }
 

@@ -3,7 +3,7 @@ import type { Score } from '../score/model.ts';
 import { instrumentByKey, UNKNOWN_INSTRUMENT } from '../style/instruments/index.ts';
 import { can } from '../style/instruments/instrument.ts';
 import { velocityOf } from './loudness.ts';
-import { lastBegun } from './search.ts';
+import { MOMENTS } from '../search.ts';
 import type { Performance, PlayedNote } from './perform.ts';
 
 /** Ticks of a quarter in the files. */
@@ -51,7 +51,7 @@ class TempoMap {
 
   /** Tick of a moment in seconds. */
   tickAt(seconds: number): number {
-    const low = lastBegun(this.perQuarter.length, (k) => this.seconds[k], seconds);
+    const low = MOMENTS.lastBegun(this.seconds, seconds, 0, this.perQuarter.length);
     return Math.max(
       0,
       Math.round(this.ticks[low] + ((seconds - this.seconds[low]) * 1e6 * MIDI_TICKS) / (this.perQuarter[low] ?? 500_000))

@@ -1,4 +1,4 @@
-import { lastBegun } from './search.ts';
+import { MOMENTS } from '../search.ts';
 import { beatTicks, type PlayableScore } from './playable-score.ts';
 
 /** The written time cut into cells, each of which runs at one tempo. Ticks of the sounding score; seconds at the page's own tempo. */
@@ -69,5 +69,5 @@ export function tempoSegments(playable: PlayableScore, points: readonly number[]
 /** Index of the cell that holds a tick; looked for in one measure where it is known. */
 export const segmentAt = (segments: TempoSegments, ticks: number, measure?: number): number =>
   measure === undefined
-    ? lastBegun(segments.from.length, (k) => segments.from[k], ticks)
-    : lastBegun(segments.first[measure + 1], (k) => segments.from[k], ticks, segments.first[measure]);
+    ? MOMENTS.lastBegun(segments.from, ticks)
+    : MOMENTS.lastBegun(segments.from, ticks, segments.first[measure], segments.first[measure + 1]);

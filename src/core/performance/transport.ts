@@ -2,7 +2,7 @@ import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter, groupingOf, isAdditive } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
 import { swingRatio } from '../style/swing.ts';
-import { lastBegun } from './search.ts';
+import { searchBy } from '../search.ts';
 import type { Account, Performance } from './perform.ts';
 
 /** A place in a performance that outlives a new version of it: a bar as played, and how far into it, 0 to 1. */
@@ -12,9 +12,10 @@ export interface PlayedPlace {
   share: number;
 }
 
+const byStart = searchBy((account: Account) => account.start);
+
 /** Index of the bar (or beat) that sounds at a moment. */
-export const indexAt = (accounts: readonly Account[], seconds: number): number =>
-  lastBegun(accounts.length, (k) => accounts[k].start, seconds);
+export const indexAt = (accounts: readonly Account[], seconds: number): number => byStart.lastBegun(accounts, seconds);
 
 export function placeAt(performance: Performance, seconds: number): PlayedPlace {
   const bar = performance.bars[indexAt(performance.bars, seconds)];

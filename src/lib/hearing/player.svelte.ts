@@ -1,10 +1,13 @@
 import type * as ToneModule from 'tone';
 import { clicksOf, indexAt, placeAt, secondsAt, spanOf, type Click } from '$core/performance/transport';
-import { firstFrom } from '$core/performance/search';
+import { searchBy } from '$core/search';
 import { brightnessOf } from '$core/performance/loudness';
 import type { Performance, PlayedNote } from '$core/performance/perform';
 import type { Score } from '$core/score/model';
 import { gainOf, tone, voiceFor, type Tone, type Voice } from './instruments';
+
+const byOnset = searchBy((note: PlayedNote) => note.onset);
+const byMoment = searchBy((click: Click) => click.at);
 
 export type Version = 'plan' | 'page';
 export type Clicking = 'none' | 'beats' | 'parts';
@@ -249,8 +252,8 @@ export class Player {
 
   private seek(seconds: number): void {
     const { notes } = this.current!;
-    this.nextNote = firstFrom(notes.length, (k) => notes[k].onset, seconds - 1e-6);
-    this.nextClick = firstFrom(this.clicks.length, (k) => this.clicks[k].at, seconds - 1e-6);
+    this.nextNote = byOnset.firstFrom(notes, seconds - 1e-6);
+    this.nextClick = byMoment.firstFrom(this.clicks, seconds - 1e-6);
   }
 
   /** Hands over what begins within the next moment. */
@@ -339,7 +342,7 @@ export class Player {
     const { current, seconds } = this;
     if (!this.playing || !current) return [];
     const found: string[] = [];
-    const after = firstFrom(current.notes.length, (k) => current.notes[k].onset, seconds);
+    const after = byOnset.firstFrom(current.notes, seconds);
     for (let k = after - 1; k >= 0 && seconds - current.notes[k].onset < LONGEST_NOTE; k--)
       if (current.notes[k].end > seconds && this.wants(current.notes[k])) found.push(current.notes[k].note);
     return found;

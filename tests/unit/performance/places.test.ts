@@ -3,7 +3,7 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { clicksOf, indexAt, placeAt, secondsAt, spanOf } from '../../../src/core/performance/transport.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
-import { firstFrom, lastBegun } from '../../../src/core/performance/search.ts';
+import { MOMENTS } from '../../../src/core/search.ts';
 import { timeActIn } from '../../../src/core/style/terms/read-words.ts';
 import { instrumentOf } from '../../../src/core/style/instruments/instrument-of.ts';
 import { brightnessOf } from '../../../src/core/performance/loudness.ts';
@@ -125,12 +125,9 @@ test('what begins when is found as by going through the list', () => {
     fc.property(fc.array(fc.integer({ min: 0, max: 20 }), { maxLength: 30 }), fc.integer({ min: -2, max: 22 }), (list, moment) => {
       const times = list.sort((a, b) => a - b);
       const first = times.findIndex((t) => t >= moment);
+      assert.equal(MOMENTS.firstFrom(times, moment), first < 0 ? times.length : first);
       assert.equal(
-        firstFrom(times.length, (k) => times[k], moment),
-        first < 0 ? times.length : first
-      );
-      assert.equal(
-        lastBegun(times.length, (k) => times[k], moment),
+        MOMENTS.lastBegun(times, moment),
         Math.max(
           0,
           times.findLastIndex((t) => t <= moment)

@@ -12,7 +12,6 @@
   import Editions from '$lib/press/Editions.svelte';
   import PageOptions from '$lib/press/PageOptions.svelte';
   import Pages from '$lib/press/Pages.svelte';
-  import Preface from '$lib/press/Preface.svelte';
   import { api } from '$lib/api';
   import type { SourceCollation } from '$lib/shapes';
   import Sources from '$lib/press/Sources.svelte';
@@ -138,7 +137,10 @@
     <aside class="side-panel not-printed" aria-label="What is printed">
       <Tabs tabs={TABS} bind:tab label="Parts of the edition">
         {#if tab === 'pages'}<PageOptions {workspace} />
-        {:else if tab === 'preface'}<Preface {workspace} {draft} />
+        {:else if tab === 'preface'}
+          {#await import('$lib/press/Preface.svelte')}<p class="quiet" role="status">The editor is on its way …</p>
+          {:then { default: Preface }}<Preface {workspace} {draft} />
+          {:catch}<p role="alert">The editor could not be loaded. Please load the page again.</p>{/await}
         {:else if tab === 'card'}<Card {workspace} {edition} />
         {:else if tab === 'sources'}<Sources
             piece={data.piece.id}
