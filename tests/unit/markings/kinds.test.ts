@@ -96,3 +96,22 @@ test('the legend explains each sign once', () => {
   assert.equal(new Set(lines.map((l) => l.meaning)).size, lines.length);
   assert.equal(legend([{ kind: 'accent' }, { kind: 'fermata' }]).length, 2, 'signs that look printed share a line');
 });
+
+test('a value has at most 200 letters, whatever the kind', () => {
+  const value = (letters: number, proposed = 1): boolean =>
+    accepts({
+      type: 'add-marking',
+      marking: {
+        id: 'm',
+        kind: 'text',
+        value: 'x'.repeat(letters),
+        part: 0,
+        staff: 1,
+        start: { n: 0, d: 1 },
+        because: [],
+        proposed: 'x'.repeat(proposed)
+      }
+    }) === null;
+  assert.deepEqual([value(0), value(1), value(200), value(201)], [false, true, true, false]);
+  assert.deepEqual([value(1, 200), value(1, 201)], [true, false]);
+});

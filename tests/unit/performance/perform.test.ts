@@ -11,7 +11,7 @@ import { LOUDNESS_EFFECTS } from '../../../src/core/performance/loudness.ts';
 import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
 import { frac, toNumber } from '../../../src/core/score/fraction.ts';
 import { EFFECTS, type EffectKey } from '../../../src/core/style/effects.ts';
-import { LOUDNESS } from '../../../src/core/style/performance-weights.ts';
+import { LOUDNESS, PAUSES } from '../../../src/core/style/performance-weights.ts';
 import { abc, demo, open, sample } from '../helpers.ts';
 import { drafted, groundOf, literal, onsets, PERIODS, readingOf } from './play.ts';
 
@@ -374,4 +374,27 @@ test('ties sound as one note, across bars and through a pause in another voice',
   assert.ok(Math.abs(p.notes[1].end - p.notes[1].onset - 4) < 1e-6);
   assert.equal(toNumber(tiedLength(playable.score, playable.score.notes[1])), 4);
   assert.equal(toNumber(tiedLength(playable.score, playable.score.notes[0])), 2);
+});
+
+test('a breath, a comma and a break last as long as the table says, and never more than half a beat', () => {
+  const only = Object.fromEntries(EFFECTS.map((e) => [e.key, e.key === 'breath' ? 1 : 0])) as Record<EffectKey, number>;
+  /** Seconds by which the piece is longer than its page. */
+  const waits = (tempo: number, printed: string, value = ''): number => {
+    const playable = groundOf(abc(`M:4/4\nL:1/4\nQ:1/4=${tempo}\nK:C\nC${printed}DEF|GABc|]`));
+    const note = playable.tones[1].tone.note.id;
+    const mark = { id: 'x', kind: (value || 'breath') as 'breath' | 'comma', value, part: 0, staff: 1, start: frac(1), note, because: [] };
+    const reading = readingOf('baroque', {}, { amounts: only, markings: value ? [mark] : [] });
+    return Math.round(1e6 * (perform(playable, reading).length - literal(playable).length)) / 1e6;
+  };
+  for (const [printed, value, seconds] of [
+    ['!breath!', '', PAUSES.breath.seconds],
+    ['!longphrase!', '', PAUSES.caesura.seconds],
+    ['', 'breath', PAUSES.breath.seconds],
+    ['', 'comma', PAUSES.comma.seconds]
+  ] as const) {
+    assert.equal(waits(40, printed, value), seconds, printed + value);
+    // At 300 a beat is a fifth of a second.
+    assert.equal(waits(300, printed, value), Math.min(seconds, 0.1), printed + value);
+  }
+  assert.deepEqual([PAUSES.breath.seconds, PAUSES.comma.seconds, PAUSES.caesura.seconds], [0.16, 0.07, 0.6]);
 });

@@ -268,6 +268,13 @@ const CASES: Case[] = [
     yes: piano('c2 (e2 f2) e2|c8|', '[C,E,G,]8|[C,E,G,]8|'),
     no: piano('c2 (e2 f2 e2)|c8|', '[C,E,G,]8|[C,E,G,]8|')
   },
+  {
+    rule: 'taper-the-ending',
+    period: 'classical',
+    yes: piano('c2e2 g2e2|f2a2 g2e2|d2f2 e2d2|c2G2 E2z2|]', '[C,E,G,]8|[F,A,C]4[C,E,G,]4|[G,,B,,D,]8|[C,E,G,]6z2|]'),
+    no: piano('c2e2 g2e2|f2a2 g2e2|d2f2 e2d2|c4 z4|]', '[C,E,G,]8|[F,A,C]4[C,E,G,]4|[G,,B,,D,]8|[C,E,G,]4z4|]'),
+    value: 'diminuendo'
+  },
   { rule: 'one-line-to-the-goal', period: 'romantic', yes: 'cdef g2c2|', no: '(cdefg2)c2|' },
   { rule: 'stress-the-syncopation', period: 'classical', yes: 'c2 d4 e2|', no: 'c2d2 e4|', value: 'accent' },
   { rule: 'echo-the-repetition', period: 'baroque', yes: '!f!c2ed c2G2|c2ed c2G2|A8|', no: '!f!c2ed c2G2|A2fe d2B2|c8|', value: 'p' },

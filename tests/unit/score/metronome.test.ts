@@ -1,6 +1,8 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
+import { tempoMarks } from '../../../src/core/score/tempo.ts';
+import { attributes, xml } from '../helpers.ts';
 import {
   findMetronome,
   metronomeTempo,
@@ -62,4 +64,18 @@ test('lengths of units with dots', () => {
   assert.deepEqual(unitLength('quarter', 1), { n: 3, d: 2 });
   assert.deepEqual(unitLength('half', 2), { n: 7, d: 2 });
   assert.deepEqual(unitLength('64th', 0), { n: 1, d: 16 });
+});
+
+test('a tempo of the file’s playback data yields to the mark that is printed at its moment, and to that alone', () => {
+  const sound = (tempo: number): string => `<direction><sound tempo="${tempo}"/></direction>`;
+  const printed = `<direction><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>72</per-minute></metronome></direction-type></direction>`;
+  const rest = '<note><rest/><duration>4</duration></note>';
+  const head = attributes();
+  const tempi = (...measures: string[]): unknown[] =>
+    tempoMarks(xml(...measures)).map(({ low, printed, measure }) => [measure, low, printed]);
+  assert.deepEqual(tempi(head + sound(120) + printed + rest, sound(90) + rest), [
+    [0, 72, true],
+    [1, 90, false]
+  ]);
+  assert.deepEqual(tempi(head + printed + sound(120) + rest), [[0, 72, true]]);
 });

@@ -1,4 +1,4 @@
-import { add, cmp, frac, lt, lte, type Fraction } from '../../score/fraction.ts';
+import { add, frac, lt, lte, type Fraction } from '../../score/fraction.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
 import { leaningPairs } from './phrasing.ts';
@@ -201,8 +201,9 @@ export const DYNAMICS: Rule[] = [
     find: (c) =>
       c.facts.phrases.flatMap((phrase) => {
         const cadence = c.cadenceOf(phrase);
-        if (!cadence || cmp(phrase.last, cadence.start) <= 0) return [];
+        if (!cadence) return [];
         const tones = c.between(cadence.start, phrase.end);
+        // A phrase that ends with its arrival has nothing left to taper.
         if (tones.length < 2 || !free(c, tones[0], tones[tones.length - 1])) return [];
         return [
           hairpin(

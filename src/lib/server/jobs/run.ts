@@ -48,12 +48,20 @@ function told(error: unknown, stopped: boolean, tookTooLong: boolean): unknown {
   return error;
 }
 
+/**
+ * The pool may hand a task to a worker that is just being ended because another task in it was stopped. It has no code for
+ * that, only these words.
+ */
+const endedForAnother = (error: unknown): boolean => error instanceof Error && error.message === 'Terminating worker thread';
+const MOST_TRIES = 3;
+
 /** Runs a task in a worker; the signal stops it. @throws TaskRefused with a sentence for the user. */
 export async function runTask<T extends TaskName>(
   task: T,
   input: TaskInput<T>,
   progress: Progress = () => {},
-  signal?: AbortSignal
+  signal?: AbortSignal,
+  tries = 1
 ): Promise<TaskResult<T>> {
   const { port1: here, port2: there } = new MessageChannel();
   here.on('message', ({ stage, piece }: Said) => progress(stage, piece));
@@ -71,6 +79,7 @@ export async function runTask<T extends TaskName>(
     if ('refused' in result) throw new TaskRefused(result.refused);
     return result.done;
   } catch (error) {
+    if (endedForAnother(error) && !stop.aborted && tries < MOST_TRIES) return await runTask(task, input, progress, signal, tries + 1);
     throw told(error, signal?.aborted ?? false, limit.signal.aborted);
   } finally {
     clearTimeout(timer);

@@ -1,0 +1,33 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import type { HarmonySpan } from '../../../src/core/analysis/harmony-search.ts';
+import { fromPhraseStarts } from '../../../src/core/analysis/key-boundaries.ts';
+import type { Key } from '../../../src/core/analysis/keys.ts';
+import { VOCABULARY } from '../../../src/core/analysis/vocabulary.ts';
+
+const C: Key = { tonic: 0, minor: false };
+const A_MINOR: Key = { tonic: 3, minor: true };
+
+/** A plain chord of a key, one slot long. */
+function span(key: Key, numeral: string, from: number): HarmonySpan {
+  const type = VOCABULARY[key.minor ? 'minor' : 'major'].find((t) => t.numeral === numeral)!;
+  return { from, to: from + 1, key, type, margin: 1, rival: null };
+}
+const spans = (inC: string[], inA: string[]): HarmonySpan[] => [
+  ...inC.map((numeral, k) => span(C, numeral, k)),
+  ...inA.map((numeral, k) => span(A_MINOR, numeral, inC.length + k))
+];
+const keysOf = (list: readonly HarmonySpan[]): number => list.filter((s) => s.key.minor).length;
+
+test('the first three chords of a phrase may be read in the key that follows, a fourth keeps them where they are', () => {
+  const settle = (list: HarmonySpan[], start = 0) => fromPhraseStarts(list, [start], () => false);
+  assert.equal(keysOf(settle(spans(['vi', 'ii', 'vi'], ['V', 'i']))), 5);
+  assert.equal(settle(spans(['vi'], ['V', 'i']))[0].type.role, 'tonic');
+  assert.equal(keysOf(settle(spans(['vi', 'ii', 'vi', 'ii'], ['V', 'i']))), 2);
+  // Not where the phrase begins on another chord of that key, nor where its own dominant is heard first.
+  assert.equal(keysOf(settle(spans(['ii', 'vi'], ['V', 'i']))), 2);
+  assert.equal(keysOf(settle(spans(['vi', 'V'], ['V', 'i']))), 2);
+  // What stands before the phrase stays, and so does what the teacher has settled.
+  assert.equal(keysOf(settle(spans(['I', 'IV', 'vi', 'ii'], ['V', 'i']), 2)), 4);
+  assert.equal(keysOf(fromPhraseStarts(spans(['vi'], ['V', 'i']), [0], (s) => s.from === 0)), 2);
+});

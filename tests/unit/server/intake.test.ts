@@ -1,0 +1,97 @@
+/** Imports as they run: in the workers of the built application. */
+import './named-engine.ts';
+import assert from 'node:assert/strict';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { availableParallelism, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { after, test } from 'node:test';
+import { openDatabase } from '../../../src/lib/server/db/client.ts';
+import { takeIn } from '../../../src/lib/server/intake.ts';
+import { endWorkers, runTask } from '../../../src/lib/server/jobs/run.ts';
+import { OWNER } from '../../../src/lib/server/owner.ts';
+import { listPieces } from '../../../src/lib/server/repositories/pieces.ts';
+import { longScore } from '../../../scripts/long-score.ts';
+import { demoPath } from '../helpers.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'nuvelo-intake-'));
+const db = await openDatabase(undefined, folder);
+after(async () => {
+  await endWorkers();
+  db.$client.close();
+  rmSync(folder, { recursive: true });
+});
+
+const corrente = readFileSync(demoPath('corrente.abc'));
+const tune = (number: number, title: string): string => `X:${number}\nT:${title}\nM:4/4\nL:1/4\nK:C\ncdef|g4|]\n`;
+const take = (bytes: Uint8Array, answers = {}, progress: (stage: string) => void = () => {}, signal = new AbortController().signal) =>
+  takeIn(db, OWNER, { name: 'harbour.abc', bytes }, answers, progress, signal);
+const titles = async (): Promise<string[]> => (await listPieces(db)).map((p) => p.title).sort();
+
+test('a file with two tunes is asked about; those that are chosen are pieces of their own', async () => {
+  const two = Buffer.from(`${tune(1, 'The Buoy')}\n${tune(2, 'The Lamp')}`);
+  assert.deepEqual(await take(two), { tunes: ['The Buoy', 'The Lamp'] });
+  assert.deepEqual(await titles(), []);
+  assert.equal(((await take(two, { tunes: [1] })) as { pieces: number[] }).pieces.length, 1);
+  assert.deepEqual(await titles(), ['The Lamp']);
+  await take(two, { tunes: [0, 1], again: true });
+  assert.deepEqual(await titles(), ['The Buoy', 'The Lamp', 'The Lamp']);
+  await assert.rejects(take(two, { tunes: [7] }), /None of the tunes/);
+});
+
+test('the same file a second time: it is said which piece it is, and nothing is stored until one insists', async () => {
+  const [id] = ((await take(corrente)) as { pieces: number[] }).pieces;
+  const before = await titles();
+  assert.deepEqual(await take(corrente), { already: { piece: id, title: 'Corrente in D minor' } });
+  assert.deepEqual(await titles(), before);
+  assert.ok('pieces' in (await take(corrente, { again: true }))!);
+  assert.equal((await titles()).length, before.length + 1);
+});
+
+test('an import that is stopped, also at the last moment, leaves nothing on the shelf', async () => {
+  const before = await titles();
+  const text = Buffer.from(tune(3, 'The Rope'));
+  // Stopped at each thing that it says, and last of all when the piece is being stored.
+  const stages: string[] = [];
+  await take(text, { again: true }, (stage) => stages.push(stage)).then(async (taken) => {
+    assert.ok(taken && 'pieces' in taken);
+  });
+  const withRope = await titles();
+  assert.equal(withRope.length, before.length + 1);
+  for (const stage of stages) {
+    const stop = new AbortController();
+    const taken = await take(text, { again: true }, (said) => said === stage && stop.abort(), stop.signal).catch(
+      (error: Error) => error.message
+    );
+    assert.ok(taken === null || taken === 'The work was stopped.', String(taken));
+    assert.deepEqual(await titles(), withRope);
+  }
+  // The signal comes while the database writes: whoever asks next sees it stopped.
+  let asked = 0;
+  const late = {
+    get aborted() {
+      return ++asked > 1;
+    },
+    addEventListener() {},
+    removeEventListener() {}
+  } as unknown as AbortSignal;
+  assert.equal(await take(text, { again: true }, () => {}, late), null);
+  assert.deepEqual(await titles(), withRope);
+});
+
+test(
+  'a long task does not hold up a short one, and no more than two are worked on at once',
+  { skip: availableParallelism() < 2 },
+  async () => {
+    const order: string[] = [];
+    const run = (name: string, bytes: Uint8Array): Promise<void> => {
+      const begins = (): void => void (order.includes(`${name} begins`) || order.push(`${name} begins`));
+      return runTask('intake', { bytes, fileName: 'long.abc' }, begins).then(() => void order.push(`${name} ends`));
+    };
+    const long = Buffer.from(longScore(400));
+    await Promise.all([run('first', long), run('second', long), run('third', corrente)]);
+    const at = (what: string): number => order.indexOf(what);
+    const firstEnd = Math.min(at('first ends'), at('second ends'));
+    assert.ok(Math.max(at('first begins'), at('second begins')) < firstEnd, order.join(', '));
+    assert.ok(at('third begins') > firstEnd, order.join(', '));
+  }
+);
