@@ -115,3 +115,29 @@ test('a value has at most 200 letters, whatever the kind', () => {
   assert.deepEqual([value(0), value(1), value(200), value(201)], [false, true, true, false]);
   assert.deepEqual([value(1, 200), value(1, 201)], [true, false]);
 });
+
+/** Logs that are stored hold these values at these places: what is here may be added to, never changed. */
+const STORED: Record<MarkingKind, [hangs: string, values: readonly string[] | null]> = {
+  dynamic: ['moment', ['mf', 'ppp', 'pp', 'p', 'mp', 'f', 'ff', 'fff', 'sf', 'sfz', 'fp']],
+  hairpin: ['stretch', ['crescendo', 'diminuendo']],
+  slur: ['notes', ['slur']],
+  articulation: ['note', ['staccato', 'tenuto', 'staccatissimo', 'detached-legato']],
+  accent: ['note', ['accent', 'strong-accent']],
+  breath: ['note', ['breath']],
+  comma: ['note', ['comma']],
+  tempo: ['moment', null],
+  metronome: ['moment', null],
+  fermata: ['note', ['fermata']],
+  text: ['moment', null],
+  fingering: ['note', null],
+  bowing: ['note', ['down-bow', 'up-bow']]
+};
+
+test('what stored logs hold is still what each kind takes, and where', () => {
+  for (const kind of MARKING_KINDS) {
+    const [hangs, values] = STORED[kind];
+    assert.equal(kindOf(kind).hangs, hangs, kind);
+    for (const value of values ?? []) assert.ok(valuesOf(kind)!.includes(value), `${kind} ${value}`);
+    assert.equal(valuesOf(kind) === null, values === null, kind);
+  }
+});

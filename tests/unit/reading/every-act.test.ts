@@ -188,3 +188,10 @@ test('a correction of every kind has its words', () => {
     assert.deepEqual(replay([{ type: 'pin', pin }]).pins, [pin]);
   }
 });
+
+test('an act of a later version changes nothing, and is called by its type', () => {
+  const later = { type: 'of-a-later-version', value: 1 } as unknown as Command;
+  const log: Command[] = [{ type: 'set-period', period: 'romantic' }, later];
+  assert.deepEqual(replay(log), replay(log.slice(0, 1)));
+  assert.equal(describe(later), 'of-a-later-version');
+});
