@@ -1,3 +1,9 @@
+export interface RoomDescription {
+  name: string;
+  /** What it is for. */
+  says: string;
+}
+
 /** The rooms of a piece, in the order of the work, with what each is for. */
 export const ROOMS = {
   survey: { name: 'Survey', says: 'the first look' },
@@ -6,7 +12,7 @@ export const ROOMS = {
   hearing: { name: 'Hearing', says: 'the reading against the page' },
   proof: { name: 'Proof', says: 'what does not add up' },
   press: { name: 'Press', says: 'the edition' }
-} as const;
+} as const satisfies Record<string, RoomDescription>;
 
 export type Room = keyof typeof ROOMS;
 export const ROOM_KEYS = Object.keys(ROOMS) as Room[];

@@ -1,12 +1,10 @@
+import { SURE_MARGIN } from '../style/analysis-weights.ts';
 import { fifthsName, fifthsPc } from '../score/pitch.ts';
 import { factId, type ChordFact, type KeyFact } from './facts.ts';
 import type { HarmonySpan } from './harmony-search.ts';
 import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
 import { firstFrom, fromTicks, type Slot, type SoundingScore, type Tone } from './sounding-score.ts';
 import { romanOf, TONES, type ChordType } from './vocabulary.ts';
-
-/** A margin of this much per beat counts as near certainty. Set by hand. */
-const SURE_MARGIN = 0.9;
 
 const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));
 const round2 = (x: number): number => Math.round(x * 100) / 100;

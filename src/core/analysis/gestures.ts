@@ -1,3 +1,4 @@
+import { WIDE_LEAP } from '../style/analysis-weights.ts';
 import { cmp, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { isPickup } from '../score/position.ts';
@@ -27,9 +28,6 @@ export interface GestureFact {
   measure: number;
   evidence: string;
 }
-
-/** Semitones from which a leap is told: more than an octave's half and beyond a sixth. */
-const WIDE_LEAP = 10;
 
 function upbeats(score: Score, sounding: SoundingScore, facts: Facts): GestureFact[] {
   const { melody } = sounding;

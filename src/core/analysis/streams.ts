@@ -1,3 +1,4 @@
+import { VOICE_LEAP, VOICE_MEMORY_BEATS } from '../style/analysis-weights.ts';
 import { heightOf } from './grid.ts';
 import type { VoiceName } from './roles.ts';
 import { levelAt, type SoundingScore, type Tone } from './sounding-score.ts';
@@ -27,10 +28,6 @@ export interface LineFact {
   where: 'line' | 'top notes' | 'bottom notes' | 'bass';
 }
 
-/** Semitones of a leap that may lead to another voice; notes a voice may be away. Set by hand. */
-const LEAP = 6;
-const MEMORY_BEATS = 4;
-
 /**
  * Splits a leaping line into two or three voices: each note goes to the voice that it continues with the smaller
  * step, a leap opens another voice if it is left by leap too. Stretches without such leaps have one voice and are
@@ -43,9 +40,9 @@ export function findStreams(sounding: SoundingScore, pins: ReadonlyMap<string, V
     const voices: { last: Tone; notes: Tone[] }[] = [];
     for (const tone of melody.slice(from, to)) {
       const near = voices
-        .filter((v) => tone.start - v.last.start <= MEMORY_BEATS * ticksPerQuarter)
+        .filter((v) => tone.start - v.last.start <= VOICE_MEMORY_BEATS * ticksPerQuarter)
         .sort((a, b) => Math.abs(a.last.midi - tone.midi) - Math.abs(b.last.midi - tone.midi))[0];
-      if (near && (Math.abs(near.last.midi - tone.midi) <= LEAP - 1 || voices.length >= 3)) {
+      if (near && (Math.abs(near.last.midi - tone.midi) <= VOICE_LEAP - 1 || voices.length >= 3)) {
         near.last = tone;
         near.notes.push(tone);
       } else voices.push({ last: tone, notes: [tone] });
@@ -77,7 +74,7 @@ const mean = (tones: readonly Tone[]): number => tones.reduce((sum, t) => sum + 
 /** Ranges of a line in which it keeps leaping to and fro: at least four leaps in eight notes. */
 function leapingStretches(melody: readonly Tone[], beat: number): [number, number][] {
   const leaps = melody.map((t, k) =>
-    k > 0 && Math.abs(t.midi - melody[k - 1].midi) >= LEAP && t.start - melody[k - 1].start <= 2 * beat ? 1 : 0
+    k > 0 && Math.abs(t.midi - melody[k - 1].midi) >= VOICE_LEAP && t.start - melody[k - 1].start <= 2 * beat ? 1 : 0
   );
   const result: [number, number][] = [];
   let open = -1;
@@ -90,7 +87,7 @@ function leapingStretches(melody: readonly Tone[], beat: number): [number, numbe
         .some(
           (t, i) =>
             Math.sign(t.midi - melody[Math.max(1, k - 3) + i - 1].midi) === dir &&
-            Math.abs(t.midi - melody[Math.max(1, k - 3) + i - 1].midi) >= LEAP
+            Math.abs(t.midi - melody[Math.max(1, k - 3) + i - 1].midi) >= VOICE_LEAP
         );
     const leaping = window.reduce<number>((a, b) => a + b, 0) >= 3 && both(1) && both(-1);
     if (leaping && open < 0) open = k;

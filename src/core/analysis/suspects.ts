@@ -1,3 +1,4 @@
+import { MOST_SUSPECT_SHARE, FEWEST_PAIRED_NOTES, MOST_LOOSE, MOST_LOOSE_EXACT, MOST_LOOSE_NEAR } from '../style/analysis-weights.ts';
 import { keyAlter } from '../score/accidentals.ts';
 import { toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
@@ -20,15 +21,6 @@ export interface SuspectFact {
   evidence: string;
 }
 
-/** More alteration differences than this share of the notes mean another mode or key, not misprints. */
-const MOST_SHARE = 0.1;
-/** Notes of a place that must belong together before one that does not is suspect. */
-const FEWEST_NOTES = 8;
-
-/** Share of a place's notes that have no partner or another pitch; a looser likeness proves nothing about single notes. */
-const MOST_LOOSE = 0.08;
-const MOST_LOOSE_EXACT = 1;
-const MOST_LOOSE_NEAR = 0.34;
 const looseness = (p: ParallelFact): number =>
   p.differences.filter((d) => !d.noteA || !d.noteB || d.kind === 'pitch').length / Math.max(1, p.pairs.length);
 
@@ -92,7 +84,8 @@ export function findSuspects(score: Score, sounding: SoundingScore, facts: Facts
   const place = (t: Tone): string => barLabel(score.measures, score.measures[t.note.measure]);
   for (const p of facts.parallels) {
     const altered = p.differences.filter((d) => d.kind === 'alteration' && d.noteA && d.noteB);
-    if (!altered.length || p.pairs.length < FEWEST_NOTES || altered.length > Math.max(2, MOST_SHARE * p.pairs.length)) continue;
+    if (!altered.length || p.pairs.length < FEWEST_PAIRED_NOTES || altered.length > Math.max(2, MOST_SUSPECT_SHARE * p.pairs.length))
+      continue;
     if (otherMode(p) || looseness(p) > (p.semitones === 0 ? MOST_LOOSE_EXACT : MOST_LOOSE)) continue;
     for (const d of altered) {
       const a = byId.get(d.noteA!);

@@ -1,3 +1,4 @@
+import { GOAL_WITHIN, ALL_ACCENTED } from '../style/proof-weights.ts';
 import { cmp, lte, toNumber } from '../score/fraction.ts';
 import { againstPrinted, soundOf } from '../markings/describe.ts';
 import { dynamicAt } from '../style/dynamics.ts';
@@ -5,10 +6,8 @@ import { finding, type Check, type ProofContext } from './finding.ts';
 
 /** Level in force just before or at a moment. */
 const levelAt = (p: ProofContext, at: { n: number; d: number }) => p.levels.findLast((l) => cmp(l.start, at) <= 0) ?? null;
-/** The level that a hairpin leads to: the next mark within so many quarters after its end. */
-const NEAR = 4;
 const goalOf = (p: ProofContext, end: { n: number; d: number }) =>
-  p.levels.find((l) => lte(end, l.start) && toNumber(l.start) - toNumber(end) <= NEAR) ?? null;
+  p.levels.find((l) => lte(end, l.start) && toNumber(l.start) - toNumber(end) <= GOAL_WITHIN) ?? null;
 const loudest = (p: ProofContext): number => Math.max(-1, ...p.levels.map((l) => l.step));
 
 /** A crescendo and the diminuendo that answers it at once: a swell, which returns to where it began. */
@@ -18,7 +17,7 @@ const isSwell = (p: ProofContext, k: number): boolean => {
   return (
     other !== undefined &&
     other.up !== h.up &&
-    Math.abs(toNumber(h.up ? other.start : h.start) - toNumber(h.up ? h.end : other.end)) <= NEAR / 2
+    Math.abs(toNumber(h.up ? other.start : h.start) - toNumber(h.up ? h.end : other.end)) <= GOAL_WITHIN / 2
   );
 };
 
@@ -204,9 +203,6 @@ const accented = (p: ProofContext): Set<string> =>
     ...p.rules.line.filter((t) => t.note.marks?.some((m) => /accent/.test(m.name))).map((t) => t.note.id),
     ...p.reading.markings.flatMap((m) => (m.kind === 'accent' && m.note ? [m.note] : []))
   ]);
-
-/** Notes of a bar that must all be accented for the accents to say nothing. */
-const ALL_ACCENTED = 4;
 
 const accentsAlike: Check = (p) => {
   const accents = accented(p);

@@ -1,3 +1,5 @@
+import { ASSUMED_TEMPO } from '../style/survey-weights.ts';
+import { EARLY_BARS, BREATH_SECONDS } from '../style/proof-weights.ts';
 import { cmp, lt, lte, toNumber, type Fraction } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import { tempoInForce, tempoMarks } from '../score/tempo.ts';
@@ -78,9 +80,6 @@ const notRestored: Check = (p) => {
     ];
   });
 };
-
-/** Bars before the end of its phrase from which a ritardando comes too early. */
-const EARLY_BARS = 3;
 
 const tooEarly: Check = (p) =>
   timeSaid(p).flatMap((w) => {
@@ -219,11 +218,6 @@ const ornamentDoesNotFit: Check = (p) =>
       : [];
   });
 
-/** Seconds that are comfortably played on one breath; from memory, adjustable. Handbook 9.3. */
-const BREATH_SECONDS = 15;
-/** Tempo that is assumed where none is given. */
-const ASSUMED = 90;
-
 const breathTooLate: Check = (p) => {
   if (!can(p.rules.instrument, 'breathes')) return [];
   const { line } = p.rules;
@@ -238,7 +232,7 @@ const breathTooLate: Check = (p) => {
       taken.has(before.note.id) ||
       before.note.marks?.some((m) => m.name === 'breath-mark' || m.group === 'fermata');
     if (!breathes) continue;
-    const tempo = tempoInForce(p.score, line[from].note.start) ?? ASSUMED;
+    const tempo = tempoInForce(p.score, line[from].note.start) ?? ASSUMED_TEMPO;
     const seconds = (60 * (before.end - line[from].start)) / p.rules.sounding.ticksPerQuarter / tempo;
     if (seconds > BREATH_SECONDS)
       result.push(

@@ -1,8 +1,6 @@
+import { DRAFT_STRENGTH } from '../style/rule-weights.ts';
 import type { Marking } from '../markings/marking.ts';
 import type { Proposal } from './proposal.ts';
-
-/** Proposals from this strength on go into a draft; weaker ones stay open. Set by hand. */
-const DRAFT_STRENGTH = 0.4;
 
 /** Id of the marking that a kept proposal makes: the same each time, so that a draft taken twice changes nothing. */
 export const draftId = (key: string): string => `mark-${key.replace(/[^\w]+/g, '-')}`;

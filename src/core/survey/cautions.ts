@@ -1,3 +1,4 @@
+import { ASSUMED_TEMPO, LOUD_STEP } from '../style/survey-weights.ts';
 import { toNumber } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { midi } from '../score/pitch.ts';
@@ -9,11 +10,6 @@ import { instrumentOf, type InstrumentChoices } from '../style/instruments/instr
 import { longestWithoutRest } from './care.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 import { pitchedNotes } from './range.ts';
-
-/** Tempo that is assumed for endurance where none is given, in quarters a minute. From memory. */
-const ASSUMED_TEMPO = 90;
-/** Dynamic step from which playing is loud (f). */
-const LOUD = 6;
 
 /** Usual cautions where endurance, stretches or loudness come up; handbook 11. */
 export function cautions(score: Score, instruments: InstrumentChoices): SurveyGroup {
@@ -40,7 +36,7 @@ export function cautions(score: Score, instruments: InstrumentChoices): SurveyGr
         group.add('Long without a rest', `about ${Math.round(seconds)} s. ${CAUTIONS.endurance}`, [measureAt(score, stretch.start).index]);
     }
   }
-  const loud = score.directions.filter((d) => d.kind === 'dynamic' && (dynamicStep(d.value) ?? 0) > LOUD);
+  const loud = score.directions.filter((d) => d.kind === 'dynamic' && (dynamicStep(d.value) ?? 0) > LOUD_STEP);
   if (loud.length)
     group.add(
       'Loud',

@@ -1,3 +1,4 @@
+import { SLOW_BEAT } from '../style/survey-weights.ts';
 import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import type { Measure, Score } from '../score/model.ts';
@@ -9,9 +10,6 @@ export interface Counting {
   felt: number;
   text: string;
 }
-
-/** Below so many beats a minute a beat is too long to be counted whole. From memory, adjustable. */
-const SLOW_BEAT = 50;
 
 const UNIT_NAMES: Record<string, string> = {
   '4': 'whole notes',

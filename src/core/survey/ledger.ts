@@ -1,10 +1,8 @@
+import { FORGOTTEN_AFTER } from '../style/survey-weights.ts';
 import { alteredNotes, keyAlter, type AlteredNote } from '../score/accidentals.ts';
 import type { Note, Score } from '../score/model.ts';
 import { pitchName, staffStep } from '../score/pitch.ts';
 import { GroupBuilder, plural, tally, type SurveyGroup } from './line.ts';
-
-/** Notes between an accidental and the note that it is carried to, from which it is likely to be forgotten. From memory. */
-const FAR = 3;
 
 /** Notes by part, measure and staff. */
 type Bars = Map<string, Note[]>;
@@ -20,8 +18,8 @@ export function missReason(altered: AlteredNote, bar: readonly Note[]): string |
   if (printed || note.tie?.stop) return null;
   const at = bar.indexOf(note);
   const source = bar.slice(0, at).findLastIndex((n) => n.pitch && staffStep(n.pitch) === staffStep(note.pitch!) && n.accidental);
-  const between = source < 0 ? FAR : at - source - 1;
-  return between >= FAR ? `carried past ${plural(between, 'note')}` : null;
+  const between = source < 0 ? FORGOTTEN_AFTER : at - source - 1;
+  return between >= FORGOTTEN_AFTER ? `carried past ${plural(between, 'note')}` : null;
 }
 
 /** Altered notes that the next bar takes back without a sign. */

@@ -183,6 +183,11 @@
     font-size: 0.9rem;
   }
 
+  .chord :global(.bx--text-input) {
+    min-width: 0;
+    width: 100%;
+  }
+
   .where {
     color: var(--muted);
   }

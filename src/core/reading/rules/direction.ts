@@ -1,12 +1,10 @@
+import { REPETITION } from '../../style/rule-weights.ts';
 import { levelAt } from '../../analysis/sounding-score.ts';
 import { add, frac, lt, lte } from '../../score/fraction.ts';
 import { midi } from '../../score/pitch.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
 import { firstAt, hasMark, oncePerSection, quarters, says, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
-
-/** Notes of one pitch in a row that make a repetition. */
-const REPEATED = 4;
 
 /** Rules that say where loudness is going: repeated notes, upbeats, terraces, growth from one hairpin to the next. Handbook 5. */
 export const DIRECTION: Rule[] = [
@@ -24,7 +22,7 @@ export const DIRECTION: Rule[] = [
         let end = k;
         while (c.line[end + 1]?.midi === t.midi && c.line[end + 1].start === c.line[end].end) end++;
         const goal = c.line[end + 1];
-        if (end - k + 1 < REPEATED || !goal || goal.start !== c.line[end].end || c.hairpinIn(t.note.start, goal.note.start)) return [];
+        if (end - k + 1 < REPETITION || !goal || goal.start !== c.line[end].end || c.hairpinIn(t.note.start, goal.note.start)) return [];
         return [
           {
             kind: 'hairpin',

@@ -1,11 +1,9 @@
+import { CADENZA_GROUPS } from '../../style/rule-weights.ts';
 import { add, cmp, frac, lt, mul } from '../../score/fraction.ts';
 import type { TimeAct } from '../../style/terms/acts.ts';
 import { readWords, slows, timeActIn } from '../../style/terms/read-words.ts';
 import { actsOnTime, firstAt, hasMark, quarters, says, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
-
-/** Groups into which a free cadenza of so many notes falls: odd ones, growing toward the middle. Handbook 7.7. */
-const GROUPS = [3, 5, 9, 5, 3];
 
 /** Rules for words on time: what begins must end, what slows by itself needs no help. Handbook 7.5 to 7.7. */
 export const PACE: Rule[] = [
@@ -107,7 +105,7 @@ export const PACE: Rule[] = [
         if (m.time?.quarters || notes.length < 12) return [];
         const groups: number[] = [];
         for (let left = notes.length, k = 0; left > 0; k++) {
-          const size = Math.min(left, GROUPS[k % GROUPS.length]);
+          const size = Math.min(left, CADENZA_GROUPS[k % CADENZA_GROUPS.length]);
           // One or two notes left over belong to the last group.
           if (size < 3 && groups.length) groups[groups.length - 1] += size;
           else groups.push(size);

@@ -1,3 +1,4 @@
+import { DETACHED_SHARES, TEMPO_RELATIONS } from '../../style/rule-weights.ts';
 import { clarityCeiling } from '../../style/clarity.ts';
 import { nearestOnScale, onScaleBelow, tempoOfWords } from '../../style/tempo-words.ts';
 import { beatOfMeter } from '../../score/meter.ts';
@@ -5,19 +6,6 @@ import { toNumber } from '../../score/fraction.ts';
 import { tempoMarks } from '../../score/tempo.ts';
 import { firstAt, hasMark, quarters, says, tempoAt, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
-
-/** Sounding share of a detached note by school. Handbook 6.1. */
-const SHARES: Record<string, number> = { half: 0.5, separated: 0.75, 'dense-short': 0.4 };
-
-/** Ratios of new to old tempo in which a beat is kept; common practice. */
-const RELATIONS: readonly [number, number][] = [
-  [2, 1],
-  [1, 2],
-  [3, 2],
-  [2, 3],
-  [4, 3],
-  [3, 4]
-];
 
 /** Rules for the tempo itself: what the page gives, what can be heard, what words mean. Handbook 6.3, 6.4. */
 export const TEMPO: Rule[] = [
@@ -61,7 +49,7 @@ export const TEMPO: Rule[] = [
       const shortest = dots.sort((a, b) => quarters(c, a) - quarters(c, b))[0];
       if (!shortest || c.schools.tempo === 'brilliant') return [];
       const tempo = tempoAt(c, shortest.note.start);
-      const share = SHARES[c.schools.staccato ?? 'half'] ?? 0.5;
+      const share = DETACHED_SHARES[c.schools.staccato ?? 'half'] ?? 0.5;
       const ceiling = clarityCeiling(quarters(c, shortest), share);
       if (!tempo || tempo <= ceiling) return [];
       return [
@@ -104,7 +92,7 @@ export const TEMPO: Rule[] = [
       return marks.slice(1).flatMap((m, k): Draft[] => {
         const before = (marks[k].low + marks[k].high) / 2;
         const now = (m.low + m.high) / 2;
-        const near = RELATIONS.find(([a, b]) => Math.abs(now / before / (a / b) - 1) < 0.06);
+        const near = TEMPO_RELATIONS.find(([a, b]) => Math.abs(now / before / (a / b) - 1) < 0.06);
         const tone = firstAt(c, m.start);
         if (!near || !tone || now === before) return [];
         const exact = Math.round((before * near[0]) / near[1]);
