@@ -75,7 +75,7 @@ export const pagesText = (page: Page): Promise<string> =>
     .getByTestId('sheet')
     .evaluateAll((sheets) => sheets.flatMap((s) => [...s.querySelectorAll('text')].map((t) => t.textContent)).join(' '));
 /** Waits until the pages say something. */
-export const onPages = (page: Page, words: string | RegExp) => expect.poll(() => pagesText(page), { timeout: 30_000 }).toMatch(words);
+export const onPages = (page: Page, words: string | RegExp) => expect.poll(() => pagesText(page), { timeout: 60_000 }).toMatch(words);
 /** Waits until all pages are there. */
 export const allPages = (page: Page) => expect(page.getByTestId('preview-stage')).toHaveText(/^\d+ pages?$/, { timeout: 30_000 });
 export const drawn = (page: Page) => expect(page.locator('.system[data-drawn=true]').first()).toBeVisible();
