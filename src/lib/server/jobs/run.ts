@@ -20,9 +20,11 @@ let opened: Tinypool | null = null;
 const pool = (): Tinypool =>
   (opened ??= new Tinypool({
     filename: resolve(process.env.NUVELO_WORKER ?? 'build/workers/worker.js'),
-    minThreads: 1,
+    // All of them always: a pool that ends and makes workers as it goes may leave a task waiting for one that is being ended.
+    minThreads: MOST_AT_ONCE,
     maxThreads: MOST_AT_ONCE,
     isolateWorkers: false,
+    useAtomics: false,
     resourceLimits: { maxOldGenerationSizeMb: MEMORY_LIMIT_MB }
   }));
 
