@@ -11,7 +11,8 @@ import { endWorkers, runTask } from '../../../src/lib/server/jobs/run.ts';
 import { OWNER } from '../../../src/lib/server/owner.ts';
 import { listPieces } from '../../../src/lib/server/repositories/pieces.ts';
 import { longScore } from '../../../scripts/long-score.ts';
-import { demoPath } from '../helpers.ts';
+import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
+import { demo, demoPath } from '../helpers.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvelo-intake-'));
 const db = await openDatabase(undefined, folder);
@@ -95,3 +96,22 @@ test(
     assert.ok(at('third begins') > firstEnd, order.join(', '));
   }
 );
+
+test('everything that a task says is heard before it is done', async () => {
+  const input = {
+    document: demo('etude.abc').text,
+    others: [],
+    reading: EMPTY_READING,
+    names: { title: 'Étude', composer: '', instrument: '', source: 'The source' },
+    facts: null
+  };
+  for (let round = 0; round < 6; round++)
+    await Promise.all(
+      [1, 2].map(async () => {
+        const pages: string[] = [];
+        const { count } = await runTask('pages', input, (_, page) => void (page && pages.push(page)));
+        assert.equal(pages.length, count);
+        assert.ok(count > 1);
+      })
+    );
+});

@@ -20,11 +20,9 @@ let opened: Tinypool | null = null;
 const pool = (): Tinypool =>
   (opened ??= new Tinypool({
     filename: resolve(process.env.NUVELO_WORKER ?? 'build/workers/worker.js'),
-    // All of them always: a pool that ends and makes workers as it goes may leave a task waiting for one that is being ended.
-    minThreads: MOST_AT_ONCE,
+    minThreads: 1,
     maxThreads: MOST_AT_ONCE,
     isolateWorkers: false,
-    useAtomics: false,
     resourceLimits: { maxOldGenerationSizeMb: MEMORY_LIMIT_MB }
   }));
 
@@ -66,7 +64,10 @@ export async function runTask<T extends TaskName>(
   tries = 1
 ): Promise<TaskResult<T>> {
   const { port1: here, port2: there } = new MessageChannel();
-  here.on('message', ({ stage, piece }: Said) => progress(stage, piece));
+  // What a task says and what it gives come by two ways, in no order: all is said when the worker has said so.
+  const allSaid = new Promise<void>((heard) =>
+    here.on('message', (said: Said) => ('stage' in said ? progress(said.stage, said.piece) : heard()))
+  );
   const limit = new AbortController();
   // The time counts from when the work begins, not while it waits for its turn.
   const begun = (): void => void (timer = setTimeout(() => limit.abort(), TIME_LIMIT_MS));
@@ -78,6 +79,7 @@ export async function runTask<T extends TaskName>(
       transferList: [there],
       signal: stop
     });
+    await allSaid;
     if ('refused' in result) throw new TaskRefused(result.refused);
     return result.done;
   } catch (error) {

@@ -6,11 +6,8 @@ import { TASKS } from './tasks.ts';
 /** What a worker is asked: a task by its name, or to be ready for pages. */
 export type WorkerRequest = { task: keyof typeof TASKS; input: unknown; said: MessagePort } | { warm: true };
 
-/** How far a task is; the first one says that it has begun. */
-export interface Said {
-  stage: string;
-  piece?: string;
-}
+/** How far a task is, the first one that it has begun; and that all has been said. */
+export type Said = { stage: string; piece?: string } | { all: true };
 
 /** One task at a time in each worker: a file that eats time or memory takes only its own worker down. */
 export default async function work(request: WorkerRequest): Promise<unknown> {
@@ -36,6 +33,7 @@ export default async function work(request: WorkerRequest): Promise<unknown> {
     if (error instanceof ScoreError) return { refused: error.message };
     throw error;
   } finally {
+    said.postMessage({ all: true } satisfies Said);
     said.close();
   }
 }
