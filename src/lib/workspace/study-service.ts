@@ -84,13 +84,13 @@ export class StudyService {
   /** The reading as timed notes. */
   performed(reading: Reading): Performance {
     const key = JSON.stringify(reading);
-    if (this.plan?.key !== key) this.plan = { key, performance: perform(this.groundOf(reading), reading) };
+    if (this.plan?.key !== key) this.plan = { key, performance: perform(this.playableOf(reading), reading) };
     return this.plan.performance;
   }
 
   /** The page to the letter; it depends on part, instruments and corrections only. */
   page(reading: Reading): Performance {
-    const playable = this.groundOf(reading);
+    const playable = this.playableOf(reading);
     if (this.letter?.playable !== playable) this.letter = { playable, performance: perform(playable, reading, true) };
     return this.letter.performance;
   }
@@ -136,7 +136,7 @@ export class StudyService {
     return this.study.study;
   }
 
-  private groundOf({ pins, part, instruments }: Reading): PlayableScore {
+  private playableOf({ pins, part, instruments }: Reading): PlayableScore {
     const key = JSON.stringify([part, instruments, pins]);
     if (this.playable?.key !== key) this.playable = { key, playable: playableScore(this.of(pins), part, instruments) };
     return this.playable.playable;

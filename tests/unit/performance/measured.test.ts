@@ -12,9 +12,9 @@ import { replay } from '../../../src/core/reading/log.ts';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { frac } from '../../../src/core/score/fraction.ts';
 import { abc } from '../helpers.ts';
-import { groundOf, literal, readingOf } from './play.ts';
+import { playableOf, literal, readingOf } from './play.ts';
 
-const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|GABc|cBAG|FEDC|'));
+const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|GABc|cBAG|FEDC|'));
 const page = literal(playable);
 
 /** Taps with the given length of each beat. */

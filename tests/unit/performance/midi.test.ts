@@ -8,7 +8,7 @@ import tonejs from '@tonejs/midi';
 import { midiFile, MIDI_TICKS } from '../../../src/core/performance/midi.ts';
 import { perform } from '../../../src/core/performance/perform.ts';
 import { abc, demo, open, sample } from '../helpers.ts';
-import { drafted, groundOf, literal, readingOf } from './play.ts';
+import { drafted, playableOf, literal, readingOf } from './play.ts';
 
 // Reference: the reader of @tonejs/midi, another program's.
 const { Midi } = tonejs;
@@ -20,7 +20,7 @@ test('read back, every note begins within a tick of the plan, in every demo piec
     ['andantino.abc', 'classical']
   ] as const) {
     const { score } = demo(name);
-    const playable = groundOf(score);
+    const playable = playableOf(score);
     for (const p of [perform(playable, drafted(playable, period)), literal(playable)]) {
       const midi = new Midi(midiFile(score, p));
       assert.equal(midi.header.ppq, MIDI_TICKS);
@@ -41,7 +41,7 @@ test('read back, every note begins within a tick of the plan, in every demo piec
 
 test('the tempo map of the literal page is its metronome mark; the plan’s moves', () => {
   const { score } = demo('etude.abc');
-  const playable = groundOf(score);
+  const playable = playableOf(score);
   const page = new Midi(midiFile(score, literal(playable)));
   assert.equal(page.header.tempos.length, 1);
   assert.ok(Math.abs(page.header.tempos[0].bpm - playable.marks[0].tempo) < 0.01);
@@ -52,7 +52,7 @@ test('the tempo map of the literal page is its metronome mark; the plan’s move
 
 test('velocities follow the plan, expression swells inside a held note, parts have their instruments', () => {
   const score = abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Flute"\nK:C\n!p!CC!f!CC|!p!!<(!C4!<)!|!f!C4|');
-  const playable = groundOf(score);
+  const playable = playableOf(score);
   const midi = new Midi(midiFile(score, perform(playable, readingOf('romantic'))));
   const track = midi.tracks.find((t) => t.notes.length)!;
   assert.equal(track.instrument.number, 73);
@@ -63,7 +63,7 @@ test('velocities follow the plan, expression swells inside a held note, parts ha
 
 test('a score of several parts has a track for each, and percussion its channel', () => {
   const { score } = open(sample('MahlFaGe4Sample.xml'));
-  const midi = new Midi(midiFile(score, literal(groundOf(score))));
+  const midi = new Midi(midiFile(score, literal(playableOf(score))));
   assert.equal(midi.tracks.filter((t) => t.notes.length || t.name).length >= score.parts.length, true);
   const channels = midi.tracks.filter((t) => t.notes.length).map((t) => t.channel);
   assert.ok(channels.every((c) => c !== 9));

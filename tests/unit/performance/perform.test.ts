@@ -13,10 +13,10 @@ import { frac, toNumber } from '../../../src/core/score/fraction.ts';
 import { EFFECTS, type EffectKey } from '../../../src/core/style/effects.ts';
 import { LOUDNESS, PAUSES } from '../../../src/core/style/performance-weights.ts';
 import { abc, demo, open, sample } from '../helpers.ts';
-import { drafted, groundOf, literal, onsets, PERIODS, readingOf } from './play.ts';
+import { drafted, playableOf, literal, onsets, PERIODS, readingOf } from './play.ts';
 
 const DEMOS = ['corrente.abc', 'etude.abc', 'andantino.abc'];
-const grounds = new Map(DEMOS.map((name) => [name, groundOf(demo(name).score)]));
+const playables = new Map(DEMOS.map((name) => [name, playableOf(demo(name).score)]));
 
 const module = await createVerovioModule();
 enableLog(LOG_OFF, module);
@@ -25,7 +25,7 @@ enableLog(LOG_OFF, module);
 test('the literal performance agrees with Verovio’s time map, and with exact arithmetic to the microsecond', () => {
   for (const name of ['BWV_0773.xml', 'FaurReveSample.xml', 'SchbAvMaSample.xml', 'BrahWiMeSample.xml']) {
     const { text, score } = open(sample(name));
-    const playable = groundOf(score);
+    const playable = playableOf(score);
     const toolkit = new VerovioToolkit(module);
     assert.ok(toolkit.loadData(text));
     const map = toolkit.renderToTimemap({ includeRests: true });
@@ -48,7 +48,7 @@ test('the literal performance agrees with Verovio’s time map, and with exact a
 
 test('with all effects off a reading is the page to the letter, to the microsecond', () => {
   const off = Object.fromEntries(EFFECTS.map((e) => [e.key, 0])) as Record<EffectKey, number>;
-  for (const playable of grounds.values())
+  for (const playable of playables.values())
     for (const period of PERIODS) {
       // Without answers that leave repeats out; editorial marks are there, and do nothing.
       const reading: Reading = { ...drafted(playable, period), amounts: off };
@@ -89,7 +89,7 @@ test('every reading of the demo pieces: shares sum, notes keep their order, loud
       fc.constantFrom('beat-strict', 'stolen', 'arch'),
       fc.dictionary(fc.constantFrom(...EFFECTS.map((e) => e.key)), amount),
       (name, period, rubato, amounts) => {
-        const playable = grounds.get(name)!;
+        const playable = playables.get(name)!;
         const p = perform(playable, { ...drafted(playable, period, { rubato }), amounts });
         holds(p);
         const order = new Map(playable.tones.map((t) => [t.tone.note.id, t.tone.start]));
@@ -108,7 +108,7 @@ test('every reading of the demo pieces: shares sum, notes keep their order, loud
 });
 
 test('stolen time is given back: every bar lasts as long as the page says', () => {
-  for (const playable of grounds.values()) {
+  for (const playable of playables.values()) {
     // Written acts (ritardando, fermata, metronome mark) are no rubato; they are left out here.
     const acts = { gradual: 0, fermata: 0, tempo: 0, cadenza: 0 };
     const p = perform(playable, { ...drafted(playable, 'romantic', { rubato: 'stolen' }), amounts: acts });
@@ -120,7 +120,7 @@ test('stolen time is given back: every bar lasts as long as the page says', () =
 });
 
 test('where time is stolen the accompaniment keeps it: its onsets are the page’s', () => {
-  const playable = grounds.get('andantino.abc')!;
+  const playable = playables.get('andantino.abc')!;
   const amounts = { gradual: 0, fermata: 0, tempo: 0, breath: 0, 'chord-break': 0, ornaments: 0 };
   const p = onsets(perform(playable, readingOf('romantic', { rubato: 'stolen' }, { amounts })));
   const strict = onsets(literal(playable));
@@ -137,8 +137,8 @@ test('where time is stolen the accompaniment keeps it: its onsets are the page�
 
 test('beat-strict keeps the written ratios inside every beat', () => {
   let checked = 0;
-  const quick = groundOf(abc('M:4/4\nL:1/16\nQ:1/4=72\nK:C\nCDEF G3A BcBA G2GG|cBAG F3E D3E F2G2|E2DC D2B,2 C8|'));
-  for (const [name, playable] of [...grounds, ['sixteenths', quick] as const]) {
+  const quick = playableOf(abc('M:4/4\nL:1/16\nQ:1/4=72\nK:C\nCDEF G3A BcBA G2GG|cBAG F3E D3E F2G2|E2DC D2B,2 C8|'));
+  for (const [name, playable] of [...playables, ['sixteenths', quick] as const]) {
     const amounts = { breath: 0, fermata: 0, cadenza: 0, dotting: 0, 'chord-break': 0, ornaments: 0 };
     const p = onsets(perform(playable, { ...drafted(playable, 'romantic', { rubato: 'beat-strict' }), amounts }));
     const l = onsets(literal(playable));
@@ -159,7 +159,7 @@ test('beat-strict keeps the written ratios inside every beat', () => {
 });
 
 test('an amount of nothing takes an effect away, of two doubles it; for some bars only where that is said', () => {
-  const playable = grounds.get('etude.abc')!;
+  const playable = playables.get('etude.abc')!;
   const reading = drafted(playable, 'romantic');
   const share = (p: Performance, effect: EffectKey, from = 0, to = 999): number =>
     p.bars
@@ -176,7 +176,7 @@ test('an amount of nothing takes an effect away, of two doubles it; for some bar
 });
 
 test('a fermata, a breath and an echo do what they say, and are told', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GAB!fermata!c:|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GAB!fermata!c:|'));
   const p = perform(playable, readingOf('baroque', { repeats: 'echo', rubato: 'arch' }));
   assert.ok(p.bars[1].planned > 4.5);
   assert.match(explainTime(p.bars[1], 1), /^[\d.]+ s, literal 4\.00: fermata \+0\.9/);
@@ -193,7 +193,7 @@ test('a fermata, a breath and an echo do what they say, and are told', () => {
 });
 
 test('words of tempo: another tempo holds until it is taken back, a slowing within it begins from it, a wait is a wait', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^più mosso"GABc|cBAG|"^rit."FEDC|"^a tempo"CEGc|c4|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^più mosso"GABc|cBAG|"^rit."FEDC|"^a tempo"CEGc|c4|'));
   const p = perform(playable, readingOf('romantic', { rubato: 'arch' }, { amounts: { arch: 0, 'phrase-end': 0, cadence: 0, leaning: 0 } }));
   const bars = p.bars.map((b) => b.planned);
   assert.ok(Math.abs(bars[0] - 4) < 1e-6 && Math.abs(bars[4] - 4) < 1e-6);
@@ -204,7 +204,7 @@ test('words of tempo: another tempo holds until it is taken back, a slowing with
 });
 
 test('accents stand out over their neighbours, hairpins grow inside a held note, a sforzando is a step over what is in force', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!p!CC!accent!CC|!<(!C4!<)!|!f!C4|!p!CC!sfz!CC|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!p!CC!accent!CC|!<(!C4!<)!|!f!C4|!p!CC!sfz!CC|'));
   const p = perform(playable, readingOf('classical', {}, { amounts: { meter: 0, line: 0, harmony: 0 } }));
   const n = p.notes;
   assert.ok(Math.abs(n[2].db - n[1].db - LOUDNESS.accent) < 0.5);
@@ -214,7 +214,7 @@ test('accents stand out over their neighbours, hairpins grow inside a held note,
 });
 
 test('lengths by school: half for unmarked keyboard notes (C. P. E. Bach 1753 III §22), full in the nineteenth century, dots by their school', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Piano"\nK:C\nCDEF|.C.D.E.F|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Piano"\nK:C\nCDEF|.C.D.E.F|'));
   const share = (touch: string, k: number, staccato = 'half'): number => {
     const n = perform(
       playable,
@@ -230,7 +230,7 @@ test('lengths by school: half for unmarked keyboard notes (C. P. E. Bach 1753 II
 });
 
 test('dots are sharpened and notes unequal where the school says so, and the beat stays', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=60\nK:C\nC3D E3F|CDEF GABc|'));
+  const playable = playableOf(abc('M:4/4\nL:1/8\nQ:1/4=60\nK:C\nC3D E3F|CDEF GABc|'));
   const base = { rubato: 'beat-strict', dotting: 'literal', inegales: 'none' };
   const at = (answers: Record<string, string>, k: number) =>
     perform(playable, readingOf('baroque', { ...base, ...answers }, { amounts: { cadence: 0, 'phrase-end': 0 } })).notes[k].onset;
@@ -242,7 +242,7 @@ test('dots are sharpened and notes unequal where the school says so, and the bea
 });
 
 test('the second time is decorated where the reading has it so', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:C2E2|G2c2:|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:C2E2|G2c2:|'));
   const { note } = playable.tones[0].tone;
   const fill = {
     id: 'x',
@@ -261,7 +261,7 @@ test('the second time is decorated where the reading has it so', () => {
 });
 
 test('chords of three strings are broken by school, and a sign breaks a chord anywhere', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Violin"\nK:C\n[GdB]4|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 nm="Violin"\nK:C\n[GdB]4|'));
   const times = (school: string) => {
     const n = perform(playable, readingOf('baroque', { 'chord-break': school })).notes;
     return n.map((x) => x.onset - n[0].onset);
@@ -273,7 +273,7 @@ test('chords of three strings are broken by school, and a sign breaks a chord an
 });
 
 test('the whole is told: how long, by section, the quickest and the broadest bar', () => {
-  const playable = grounds.get('etude.abc')!;
+  const playable = playables.get('etude.abc')!;
   const p = perform(playable, drafted(playable, 'romantic'));
   const sections = playable.facts.sections.map((s, k) => ({
     measure: k === 0 ? 0 : playable.score.measures.findIndex((m) => toNumber(m.start) >= toNumber(s.start)),
@@ -292,7 +292,7 @@ test('every demo piece: no lurching, and a real peak', async () => {
   const { replay } = await import('../../../src/core/reading/log.ts');
   const { readFileSync } = await import('node:fs');
   for (const r of DEMO_READINGS) {
-    const playable = grounds.get(r.file)!;
+    const playable = playables.get(r.file)!;
     const reading = replay(demoLog(r, readFileSync(new URL(`../../../demo/scores/${r.file}`, import.meta.url))));
     const p = perform(playable, reading);
     const marked = new Set<EffectKey>(['gradual', 'fermata', 'tempo']);
@@ -321,7 +321,7 @@ test('the effects on loudness are told in a fixed order', () => {
 });
 
 test('repeats that are left out are left out whole: each bar once, with the last ending', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GABc|1 c4:|2 G4||c4|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n|:CDEF|GABc|1 c4:|2 G4||c4|'));
   const order = (repeats: string) => perform(playable, readingOf('modern', { repeats })).bars.map((b) => b.measure);
   assert.deepEqual(order('same'), [0, 1, 2, 0, 1, 3, 4]);
   assert.deepEqual(order('omit'), [0, 1, 3, 4]);
@@ -333,7 +333,7 @@ test('repeats that are left out are left out whole: each bar once, with the last
 
 test('every effect follows the tempo of the reading: twice as fast, half as many seconds, however far from the page', () => {
   const score = abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCDEF|"^rit."GABc|cBAG|F!fermata!E3|');
-  const playable = groundOf(score);
+  const playable = playableOf(score);
   const mark = (value: string) => [{ id: 'x', kind: 'metronome' as const, value, part: 0, staff: 1, start: frac(0), because: [] }];
   const at = (value: string) =>
     perform(playable, readingOf('romantic', { rubato: 'arch' }, { markings: mark(value) })).bars.map((b) => b.planned);
@@ -345,19 +345,19 @@ test('every effect follows the tempo of the reading: twice as fast, half as many
 });
 
 test('swing and ornaments go by the tempo of the reading, not of the page', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=100\nK:C\nCDEF GABc|'));
+  const playable = playableOf(abc('M:4/4\nL:1/8\nQ:1/4=100\nK:C\nCDEF GABc|'));
   const mark = { id: 'x', kind: 'metronome' as const, value: 'quarter = 240', part: 0, staff: 1, start: frac(0), because: [] };
   const p = perform(playable, readingOf('swing', { swing: 'by-tempo' }, { markings: [mark], amounts: { leaning: 0 } }));
   // At 240 the ratio is 1.5 (handbook 1.8): 150 ms of a beat of 250.
   assert.ok(Math.abs(p.notes[1].onset - 0.15) < 1e-6);
-  const trill = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!trill!c2 d2|'));
+  const trill = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\n!trill!c2 d2|'));
   const notes = (value: string) =>
     ornamentsIn(trill.score, trill.facts, readingOf('classical', {}, { markings: [{ ...mark, value }] }), 0, 0)[0].realisation.notes.length;
   assert.ok(notes('quarter = 60') > notes('quarter = 120'));
 });
 
 test('accounts know their written lengths; a tempo that changes inside a bar does not blur them', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCD[Q:1/4=120]EF|c3 z|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nCD[Q:1/4=120]EF|c3 z|'));
   const p = literal(playable);
   assert.deepEqual(
     p.beats.map((b) => b.quarters),
@@ -368,7 +368,7 @@ test('accounts know their written lengths; a tempo that changes inside a bar doe
 });
 
 test('ties sound as one note, across bars and through a pause in another voice', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nC2 E2-|E2 G2|'));
+  const playable = playableOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nK:C\nC2 E2-|E2 G2|'));
   const p = literal(playable);
   assert.equal(p.notes.length, 3);
   assert.ok(Math.abs(p.notes[1].end - p.notes[1].onset - 4) < 1e-6);
@@ -380,7 +380,7 @@ test('a breath, a comma and a break last as long as the table says, and never mo
   const only = Object.fromEntries(EFFECTS.map((e) => [e.key, e.key === 'breath' ? 1 : 0])) as Record<EffectKey, number>;
   /** Seconds by which the piece is longer than its page. */
   const waits = (tempo: number, printed: string, value = ''): number => {
-    const playable = groundOf(abc(`M:4/4\nL:1/4\nQ:1/4=${tempo}\nK:C\nC${printed}DEF|GABc|]`));
+    const playable = playableOf(abc(`M:4/4\nL:1/4\nQ:1/4=${tempo}\nK:C\nC${printed}DEF|GABc|]`));
     const note = playable.tones[1].tone.note.id;
     const mark = { id: 'x', kind: (value || 'breath') as 'breath' | 'comma', value, part: 0, staff: 1, start: frac(1), note, because: [] };
     const reading = readingOf('baroque', {}, { amounts: only, markings: value ? [mark] : [] });

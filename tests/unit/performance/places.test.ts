@@ -8,12 +8,12 @@ import { timeActIn } from '../../../src/core/style/terms/read-words.ts';
 import { instrumentOf } from '../../../src/core/style/instruments/instrument-of.ts';
 import { brightnessOf } from '../../../src/core/performance/loudness.ts';
 import { abc, demo } from '../helpers.ts';
-import { drafted, groundOf, literal } from './play.ts';
+import { drafted, playableOf, literal } from './play.ts';
 
 const near = (a: number, b: number): void => assert.ok(Math.abs(a - b) < 1e-6, `${a} is not ${b}`);
 
 test('a place outlives a new version: the same bar, as far into it, as often played', () => {
-  const playable = groundOf(demo('corrente.abc').score);
+  const playable = playableOf(demo('corrente.abc').score);
   const [plan, page] = [perform(playable, drafted(playable, 'baroque')), literal(playable)];
   fc.assert(
     fc.property(fc.double({ min: 0, max: 0.999, noNaN: true }), (share) => {
@@ -30,7 +30,7 @@ test('a place outlives a new version: the same bar, as far into it, as often pla
 });
 
 test('clicks fall on the felt beats, on their parts, and where swing puts these', () => {
-  const simple = groundOf(abc('M:3/4\nL:1/4\nQ:1/4=60\nK:C\nCDE|FGA|'));
+  const simple = playableOf(abc('M:3/4\nL:1/4\nQ:1/4=60\nK:C\nCDE|FGA|'));
   const beats = clicksOf(simple.score, literal(simple), false);
   assert.deepEqual(
     beats.map((c) => [c.at, c.weight]),
@@ -48,13 +48,13 @@ test('clicks fall on the felt beats, on their parts, and where swing puts these'
   near(parts[1].at, 0.5);
   near(clicksOf(simple.score, literal(simple), true, 'two-to-one')[1].at, 2 / 3);
   // 6/8 is felt in dotted beats, each of three parts.
-  const compound = groundOf(abc('M:6/8\nL:1/8\nQ:3/8=60\nK:C\nCDE FGA|'));
+  const compound = playableOf(abc('M:6/8\nL:1/8\nQ:3/8=60\nK:C\nCDE FGA|'));
   assert.equal(clicksOf(compound.score, literal(compound), false).length, 2);
   assert.equal(clicksOf(compound.score, literal(compound), true).length, 6);
 });
 
 test('additive meters click by their groups', () => {
-  const seven = groundOf(abc('M:7/8\nL:1/8\nQ:1/8=120\nK:C\nC2 D2 E3|C2 D2 E3|'));
+  const seven = playableOf(abc('M:7/8\nL:1/8\nQ:1/8=120\nK:C\nC2 D2 E3|C2 D2 E3|'));
   const heads = clicksOf(seven.score, literal(seven), false).filter((c) => c.at < 3.4);
   assert.deepEqual(
     heads.map((c) => Math.round(c.at * 2)),

@@ -11,7 +11,7 @@ import { PERIODS, type Period } from '../../../src/core/style/profiles.ts';
 
 export { PERIODS };
 
-export const groundOf = (score: Score): PlayableScore => playableScore(studyOf(score), EMPTY_READING.part);
+export const playableOf = (score: Score): PlayableScore => playableScore(studyOf(score), EMPTY_READING.part);
 
 /** A reading of a period with some answers and markings. */
 export const readingOf = (period: Period, answers: Record<string, string> = {}, rest: Partial<Reading> = {}): Reading => ({

@@ -14,7 +14,7 @@ import { dynamicStep, VELOCITY } from '../../../src/core/style/dynamics.ts';
 import { swingRatio } from '../../../src/core/style/swing.ts';
 import { onScaleBelow } from '../../../src/core/style/tempo-words.ts';
 import { abc, attributes, note, xml } from '../helpers.ts';
-import { groundOf, literal, onsets, readingOf, spelledOut } from './play.ts';
+import { playableOf, literal, onsets, readingOf, spelledOut } from './play.ts';
 
 const near = (a: number, b: number, by = 1e-6): void => assert.ok(Math.abs(a - b) <= by, `${a} is not ${b}`);
 
@@ -46,7 +46,7 @@ test('swing by tempo: Friberg & Sundström 2002, values of handbook 1.8', () => 
 });
 
 test('swung eighths sound where the ratio puts them, triplets stay', () => {
-  const playable = groundOf(abc('M:4/4\nL:1/8\nQ:1/4=200\nK:C\nCDEF (3GAG F2|'));
+  const playable = playableOf(abc('M:4/4\nL:1/8\nQ:1/4=200\nK:C\nCDEF (3GAG F2|'));
   const straight = onsets(literal(playable));
   const swung = onsets(perform(playable, readingOf('swing', { swing: 'by-tempo' }, { amounts: { leaning: 0 } })));
   const ids = playable.tones.map((t) => `${t.tone.note.id}|0`);
@@ -82,7 +82,7 @@ const SCHOOL = { trillStart: 'upper', appoggiatura: 'long', words: [] } as const
 
 /** The ornament of the first sounding note. */
 function first(score: Score, tempo = 60, school: Parameters<typeof realise>[5] = SCHOOL) {
-  const playable = groundOf(score);
+  const playable = playableOf(score);
   const t = playable.tones[0];
   const { note } = t.tone;
   return realise(score, playable.facts, note, note.duration, tempo, school, t.graces, t.tone.next?.note ?? null);
@@ -157,7 +157,7 @@ test('a sign at the ornament outweighs the key, the leading note of minor is rai
 });
 
 test('three to one is a twelfth of the group away from the triplet’s two to one; six sixteenths, then a triplet on the fourth eighth (handbook 1.7)', () => {
-  const dotted = groundOf(abc('M:2/4\nL:1/16\nQ:1/4=60\nK:C\nc3d c3d|'));
+  const dotted = playableOf(abc('M:2/4\nL:1/16\nQ:1/4=60\nK:C\nc3d c3d|'));
   const line = new Set(dotted.score.notes.map((n) => n.id));
   const entries = entriesOf(dotted.score, dotted.score.measures[0], line, 60);
   const [ratio] = ratiosOf(entries, 60);
@@ -168,9 +168,9 @@ test('three to one is a twelfth of the group away from the triplet’s two to on
     entries.map((e) => e.count),
     ['1', '1 a', '2', '2 a']
   );
-  const upbeat = groundOf(abc('M:3/4\nL:1/8\nQ:1/4=60\nK:C\nc|c2 d2 e2|'));
+  const upbeat = playableOf(abc('M:3/4\nL:1/8\nQ:1/4=60\nK:C\nc|c2 d2 e2|'));
   assert.equal(entriesOf(upbeat.score, upbeat.score.measures[0], new Set(upbeat.score.notes.map((n) => n.id)), 60)[0].count, '3 &');
-  const run = groundOf(abc('M:2/4\nL:1/16\nQ:1/4=60\nK:C\ncdefga (3bag|'));
+  const run = playableOf(abc('M:2/4\nL:1/16\nQ:1/4=60\nK:C\ncdefga (3bag|'));
   const triplet = entriesOf(run.score, run.score.measures[0], new Set(run.score.notes.map((n) => n.id)), 60)[6];
   assert.deepEqual(triplet.at, frac(3, 2));
   assert.equal(triplet.count, '2 &');

@@ -5,10 +5,10 @@ import { ornamentsIn } from '../../../src/core/performance/realised.ts';
 import { toNumber } from '../../../src/core/score/fraction.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { abc, demo } from '../helpers.ts';
-import { groundOf, readingOf, spelledOut } from './play.ts';
+import { playableOf, readingOf, spelledOut } from './play.ts';
 
 const inPiece = (text: string, ...reading: Parameters<typeof readingOf>) => {
-  const playable = groundOf(abc(text));
+  const playable = playableOf(abc(text));
   return {
     score: playable.score,
     found: ornamentsIn(playable.score, playable.facts, readingOf(...reading), 0, playable.score.measures.length - 1)
@@ -29,7 +29,7 @@ test('ornaments are written out with the schools of the reading, and with what i
     {},
     { localAnswers: [{ key: 'trill-start', option: 'main', from: { n: 0, d: 1 }, to: { n: 4, d: 1 }, on: '2026-11-25' }] }
   );
-  const playable = groundOf(abc(text));
+  const playable = playableOf(abc(text));
   assert.match(ornamentsIn(playable.score, playable.facts, here, 0, 0)[0].says, /from the main note/);
 });
 
@@ -62,7 +62,7 @@ test('the small staff holds every note with its exact value: read back, the bars
 
 test('every ornament of the demo pieces is written out', () => {
   for (const name of ['etude.abc', 'andantino.abc', 'corrente.abc']) {
-    const playable = groundOf(demo(name).score);
+    const playable = playableOf(demo(name).score);
     const marked = playable.tones.filter((t) => t.graces.length || t.tone.note.marks?.some((m) => m.group === 'ornament')).length;
     assert.equal(ornamentsIn(playable.score, playable.facts, readingOf('classical'), 0, playable.score.measures.length - 1).length, marked);
   }

@@ -5,10 +5,10 @@ import { perform } from '../../../src/core/performance/perform.ts';
 import type { Marking } from '../../../src/core/markings/marking.ts';
 import { proof } from '../../../src/core/proof/proof.ts';
 import { abc } from '../helpers.ts';
-import { groundOf, readingOf } from './play.ts';
+import { playableOf, readingOf } from './play.ts';
 
 const BARS = 'CDEF|GABc|cBAG|FEDC|';
-const piece = (music: string) => groundOf(abc(`M:4/4\nL:1/4\nQ:1/4=60\nK:C\n${music}|]`));
+const piece = (music: string) => playableOf(abc(`M:4/4\nL:1/4\nQ:1/4=60\nK:C\n${music}|]`));
 
 /** Level of the plan at a quarter, in steps; sound of the n-th note in decibels; how long a bar lasts. */
 function heard(music: string, period: 'romantic' | 'classical' | 'modern' = 'modern', markings: Marking[] = []) {

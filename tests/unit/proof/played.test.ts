@@ -4,10 +4,10 @@ import { perform } from '../../../src/core/performance/perform.ts';
 import { proof } from '../../../src/core/proof/proof.ts';
 import type { Reading } from '../../../src/core/reading/reading.ts';
 import { abc } from '../helpers.ts';
-import { drafted, groundOf, literal, readingOf } from '../performance/play.ts';
+import { drafted, playableOf, literal, readingOf } from '../performance/play.ts';
 import { demo } from '../helpers.ts';
 
-const playable = groundOf(abc('M:4/4\nL:1/16\nQ:1/4=60\nK:C\nCDEF G4 ABcd e4|f4 edcB A4 G4|'));
+const playable = playableOf(abc('M:4/4\nL:1/16\nQ:1/4=60\nK:C\nCDEF G4 ABcd e4|f4 edcB A4 G4|'));
 
 const kinds = (reading: Reading): string[] => {
   const performed = { plan: perform(playable, reading), page: literal(playable) };
@@ -58,7 +58,7 @@ test('no such finding in drafted readings of the demo pieces', () => {
     ['andantino.abc', 'classical'],
     ['corrente.abc', 'baroque']
   ] as const) {
-    const own = groundOf(demo(name).score);
+    const own = playableOf(demo(name).score);
     const reading = drafted(own, period);
     const performed = { plan: perform(own, reading), page: literal(own) };
     const found = proof(own.study, reading, [], performed).filter((f) => /bent|stolen/.test(f.kind));
