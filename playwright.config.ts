@@ -34,8 +34,7 @@ export default defineConfig({
       DATA_DIR: 'test-results-data',
       PORT: String(PORT),
       HOST: '127.0.0.1',
-      ORIGIN: `http://127.0.0.1:${PORT}`,
-      BODY_SIZE_LIMIT: '80M'
+      NUVELO_LOG: 'warn'
     },
     timeout: 60_000,
     reuseExistingServer: false

@@ -8,6 +8,8 @@ export default {
     adapter: adapter({ out: 'build' }),
     alias: { $core: 'src/core' },
     csp: {
+      // Of what stands in the page, not of each answer: a page may serve several who open it at once.
+      mode: 'hash',
       // The engraver is WebAssembly; everything else is plain and comes from here. Carbon and the engraving set inline styles.
       directives: {
         'default-src': ['self'],

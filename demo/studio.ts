@@ -13,7 +13,7 @@ import { proof } from '../src/core/proof/proof.ts';
 import { collate } from '../src/core/collation/collate.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
 import { openScore } from '../src/core/score/read-file.ts';
-import type { Database } from '../src/lib/server/db/client.ts';
+import type { Database } from '../src/lib/server/db/open.ts';
 import { TASKS } from '../src/lib/server/jobs/tasks.ts';
 import { hashOf } from '../src/lib/server/hash.ts';
 import { addPiece } from '../src/lib/server/repositories/pieces.ts';

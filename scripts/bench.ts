@@ -14,6 +14,8 @@ import { EMPTY_READING } from '../src/core/reading/reading.ts';
 import { propose } from '../src/core/reading/propose.ts';
 import type { Score } from '../src/core/score/model.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
+import { durability } from './bench-durability.ts';
+import { load } from './bench-load.ts';
 import { longScore } from './long-score.ts';
 
 const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
@@ -147,7 +149,7 @@ async function browser(pressOnly: boolean): Promise<void> {
   rmSync(folder, { recursive: true, force: true });
   const serve = async () => {
     const server = spawn(process.execPath, ['build/index.js'], {
-      env: { ...process.env, DATA_DIR: folder, PORT: port, HOST: '127.0.0.1', ORIGIN: address, BODY_SIZE_LIMIT: '80M' },
+      env: { ...process.env, DATA_DIR: folder, PORT: port, HOST: '127.0.0.1', NUVELO_LOG: 'silent' },
       stdio: ['ignore', 'pipe', 'inherit']
     });
     await new Promise<void>((ready) => server.stdout!.on('data', (d) => String(d).includes('Listening') && ready()));
@@ -177,7 +179,7 @@ async function browser(pressOnly: boolean): Promise<void> {
       await page.goto(address);
       await page.waitForSelector('html[data-ready=true]');
       await page.waitForTimeout(3000);
-      opening.push(await untilShown(page, () => page.click('a.card'), '.system[data-drawn=true]'));
+      opening.push(await untilShown(page, () => page.click('[data-testid=piece] .head a'), '.system[data-drawn=true]'));
     }
     say('300 bars, two staves: first system stands after opening', `${median(opening).toFixed(0)} ms`, '≤ 1500 ms');
     await page.waitForSelector('[data-testid=proposal], [data-testid=add-marking]');
@@ -286,7 +288,9 @@ async function browser(pressOnly: boolean): Promise<void> {
   }
 }
 
-// `npm run bench -- core` or `-- browser` measures one half; `-- press` the edition alone.
+// `npm run bench -- core`, `browser`, `load` or `durability` measures one part; `-- press` the edition alone.
 const only = process.argv[2];
 if (!only || only === 'core') core();
-if (only !== 'core') await browser(only === 'press');
+if (!only || only === 'browser' || only === 'press') await browser(only === 'press');
+if (!only || only === 'load') await load(say);
+if (!only || only === 'durability') await durability(say);

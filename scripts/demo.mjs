@@ -42,7 +42,7 @@ const host = process.env.HOST || '127.0.0.1';
 const port = process.env.PORT || '4173';
 const server = spawn(process.execPath, ['build/index.js'], {
   stdio: ['inherit', 'pipe', 'inherit'],
-  env: { ...process.env, HOST: host, PORT: port, ORIGIN: process.env.ORIGIN || `http://${host}:${port}`, BODY_SIZE_LIMIT: '80M' }
+  env: { ...process.env, HOST: host, PORT: port, NUVELO_LOG: process.env.NUVELO_LOG || 'warn' }
 });
 server.stdout.on('data', (data) => {
   if (String(data).includes('Listening')) console.log(`Nuvelo is ready: http://${host}:${port}`);

@@ -3,7 +3,7 @@ import { engineKey } from './engine-key.ts';
 
 // What is studied here is known to the built server, which has the same engine.
 Object.assign(globalThis, { __NUVELO_ENGINE__: await engineKey() });
-const { openDatabase } = await import('../src/lib/server/db/client.ts');
+const { openDatabase } = await import('../src/lib/server/db/open.ts');
 const { listPieces } = await import('../src/lib/server/repositories/pieces.ts');
 const { fillDemoStudio } = await import('../demo/studio.ts');
 

@@ -27,9 +27,13 @@ const sideBySide = (...rows) =>
 const installed = 'node_modules/.package-lock.json';
 if (!existsSync(installed) || statSync('package-lock.json').mtimeMs > statSync(installed).mtimeMs)
   run('installing packages', 'npm', ['ci', '--no-audit', '--no-fund']);
-if (!existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')) {
-  run('installing Chromium', 'apt-get', ['update']);
-  run('installing Chromium', 'apt-get', ['install', '-y', '--no-install-recommends', 'chromium']);
+const lacking = [
+  ...(existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium') ? [] : ['chromium']),
+  ...(existsSync('/usr/sbin/nginx') ? [] : ['nginx'])
+];
+if (lacking.length) {
+  run(`installing ${lacking.join(' and ')}`, 'apt-get', ['update']);
+  run(`installing ${lacking.join(' and ')}`, 'apt-get', ['install', '-y', '--no-install-recommends', ...lacking]);
 }
 
 const unitTests = [];

@@ -8,6 +8,8 @@ declare global {
     interface Locals {
       /** What the person who asks may reach. */
       studio: Studio;
+      /** Whether one has signed in, and may sign out. */
+      signedIn?: boolean;
     }
   }
 }

@@ -9,7 +9,10 @@ import { writePerformance } from './perform.ts';
 
 const USAGE = `usage: nuvelo analyze FILE [--part ID]
        nuvelo edition FILE --period NAME [--school KEY=VALUE …] --out FILE.musicxml
-       nuvelo perform FILE --period NAME [--literal] [--school KEY=VALUE …] --out FILE.mid`;
+       nuvelo perform FILE --period NAME [--literal] [--school KEY=VALUE …] --out FILE.mid
+       nuvelo backup [FILE]
+       nuvelo restore FILE
+       nuvelo archives FILE.zip`;
 
 type Options = NonNullable<ParseArgsConfig['options']>;
 
@@ -78,12 +81,21 @@ function perform(args: readonly string[]): void {
   writePerformance(open(file).score, period, schools, values.literal === true, out);
 }
 
+/** Care of the database; loaded only when it is asked for. */
+async function care(command: 'backup' | 'restore' | 'archives', args: readonly string[]): Promise<void> {
+  const { backup, restoreFrom, archives } = await import('./care.ts');
+  if (command === 'backup' && !args.length) return backup(undefined);
+  const { file } = takeApart(args, {});
+  return { backup, restore: restoreFrom, archives }[command](file);
+}
+
 /** Exit status as documented: 0 done, 1 a fault of the program, 2 the call is wrong, 3 the file is no readable score. */
 const [command, ...rest] = process.argv.slice(2);
 try {
   if (command === 'analyze') analyze(rest);
   else if (command === 'edition') edition(rest);
   else if (command === 'perform') perform(rest);
+  else if (command === 'backup' || command === 'restore' || command === 'archives') await care(command, rest);
   else throw new CallError(command ? `unknown command ${command}` : 'a command is needed');
 } catch (error) {
   if (error instanceof CallError) {

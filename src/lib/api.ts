@@ -1,5 +1,6 @@
 import type { Act } from '$core/reading/log';
 import type {
+  ActsAfter,
   Appended,
   Comparison,
   EditionLine,
@@ -9,6 +10,7 @@ import type {
   Missed,
   PagesLine,
   Refused,
+  Shelf,
   SourceCollation,
   SourceLine
 } from './shapes';
@@ -31,6 +33,8 @@ const ANSWER_MS = 10_000;
 /** Fetch standard, HTTP-network-or-cache fetch: at most 64 KiB may be under way with keepalive; a little is left for others. */
 const KEEPALIVE_BYTES = 60_000;
 
+/** Asks for lines while the work goes on. */
+export const FOLLOWING = { accept: 'application/x-ndjson' };
 const JSON_TYPE = { 'content-type': 'application/json' };
 const BYTES_TYPE = { 'content-type': 'application/octet-stream' };
 const body = (value: unknown): RequestInit => ({ headers: JSON_TYPE, body: JSON.stringify(value) });
@@ -42,6 +46,7 @@ async function answerOf(address: string, request: RequestInit): Promise<Response
     return await fetch(address, request);
   } catch (error) {
     if ((error as Error).name === 'AbortError') throw error;
+    if ((error as Error).name === 'TimeoutError') throw new ApiError('The server takes too long to answer.', 0, error);
     throw new ApiError('The server does not answer.', 0, error);
   }
 }
@@ -66,7 +71,7 @@ const askJson = async <T>(address: string, otherwise: string, request: RequestIn
  * @throws ApiError when the server refuses or the answer breaks off
  */
 async function* lines<T extends object>(address: string, request: RequestInit = {}): AsyncGenerator<Exclude<T, Refused>> {
-  const response = await ask(address, 'The server could not do this.', request);
+  const response = await ask(address, 'The server could not do this.', { ...request, headers: { ...FOLLOWING, ...request.headers } });
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
   let rest = '';
   for (;;) {
@@ -86,6 +91,13 @@ async function* lines<T extends object>(address: string, request: RequestInit = 
 export const api = {
   /** The document of a source. */
   source: async (hash: string): Promise<string> => (await ask(`/api/sources/${hash}`, 'The score could not be fetched.')).text(),
+  factsAddress: (hash: string, engine: string): string => `/api/sources/${hash}/facts?engine=${part(engine)}`,
+  /** What an engine found in a source, as JSON. @param by the fetch of whoever loads a page */
+  facts: async (hash: string, engine: string, by: typeof fetch): Promise<string> => {
+    const answer = await by(api.factsAddress(hash, engine));
+    if (!answer.ok) throw await refusal(answer, 'The study of the piece could not be fetched.');
+    return answer.text();
+  },
   /** The document that a reading is about: its source with the readings of other sources that were chosen. */
   chosenDocument: async (reading: number): Promise<string> =>
     (await ask(`/api/readings/${reading}/document`, 'The score could not be fetched.')).text(),
@@ -95,6 +107,14 @@ export const api = {
     `/api/pieces?name=${part(fileName.slice(0, NAME_LENGTH.file))}${tunes ? `&tunes=${tunes.join(',')}` : ''}${again ? '&again' : ''}`,
   importLine: (text: string): ImportLine => JSON.parse(text) as ImportLine,
   removePiece: (piece: number) => ask(`/api/pieces/${piece}`, 'The piece could not be taken off the shelf.', { method: 'DELETE' }),
+  /** Puts a piece that lies in the bin back on the shelf. */
+  takeBack: (piece: number) => ask(`/api/bin/${piece}`, 'The piece could not be put back.', { method: 'POST' }),
+  /** Removes a piece in the bin for good. @param withEditions what was frozen of it goes too, and that is meant */
+  removeForGood: (piece: number, withEditions: boolean) =>
+    ask(`/api/bin/${piece}${withEditions ? '?editions' : ''}`, 'The piece could not be removed.', { method: 'DELETE' }),
+  /** A further portion of the shelf, after a piece. */
+  shelfAfter: (piece: number) => askJson<Shelf>(`/api/pieces?before=${piece}`, 'The shelf could not be fetched.'),
+  allArchivesAddress: '/api/archives',
   archiveAddress: (piece: number): string => `/api/pieces/${piece}/archive`,
   /** Makes a piece of its own of some bars. */
   excerpt: (piece: number, from: number, to: number) =>
@@ -124,16 +144,16 @@ export const api = {
     ask(`/api/readings/${reading}`, 'The reading could not be renamed.', { method: 'PATCH', ...body({ name }) }),
   removeReading: (reading: number) => ask(`/api/readings/${reading}`, 'The reading could not be taken away.', { method: 'DELETE' }),
 
-  /** Acts of a reading after a revision. */
-  actsAfter: async (reading: number, revision: number): Promise<Act[]> =>
-    (
-      await askJson<{ acts: Act[] }>(`/api/readings/${reading}/commands?after=${revision}`, 'The reading could not be fetched.', {
-        signal: AbortSignal.timeout(ANSWER_MS)
-      })
-    ).acts,
+  /** Acts of a reading after a revision of its history, a portion at once. @throws ApiError with status 410 when the server goes on from another history */
+  actsAfter: (reading: number, revision: number, history: string) =>
+    askJson<ActsAfter>(
+      `/api/readings/${reading}/commands?after=${revision}&history=${part(history)}`,
+      'The reading could not be fetched.',
+      { signal: AbortSignal.timeout(ANSWER_MS) }
+    ),
   /** Sends acts. @returns what became of them, or what was missed @throws ApiError with the status of a refusal */
-  append: async (reading: number, base: number, acts: readonly Act[]): Promise<Appended | Missed> => {
-    const sent = JSON.stringify({ base, acts });
+  append: async (reading: number, history: string, base: number, acts: readonly Act[]): Promise<Appended | Missed> => {
+    const sent = JSON.stringify({ history, base, acts });
     const response = await answerOf(`/api/readings/${reading}/commands`, {
       method: 'POST',
       headers: JSON_TYPE,

@@ -52,7 +52,13 @@ export interface Appended {
   already: string[];
 }
 
-/** The log has gone on elsewhere: what was missed. */
+/** Acts after a revision; `more` when there are further ones behind them. */
+export interface ActsAfter {
+  acts: Act[];
+  more: boolean;
+}
+
+/** The log has gone on elsewhere: what was missed, or the first of it. */
 export interface Missed {
   conflict: true;
   revision: number;
@@ -69,4 +75,12 @@ export interface SourceCollation extends Collation {
 export interface Comparison {
   comparison: ReadingComparison;
   readings: [Reading, Reading];
+}
+
+/** A portion of the shelf, the newest first, and how many pieces there are in all. */
+export interface Shelf {
+  pieces: { id: number; title: string; composer: string; instrument: string; bars: number }[];
+  more: boolean;
+  shelf: number;
+  bin: number;
 }

@@ -51,6 +51,7 @@
     {#if page.data.piece}<p class="piece">
         <strong>{page.data.piece.title}</strong> <span class="quiet">{page.data.piece.composer}</span>
       </p>{/if}
+    {#if page.data.signedIn}<form class="out" method="POST" action="/logout"><Act type="submit">Sign out</Act></form>{/if}
     <span class="theme"><Act onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</Act></span>
   </header>
   <main>{@render children()}</main>

@@ -2,5 +2,5 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ depends, locals }) => {
   depends('nuvelo:shelf');
-  return { pieces: await locals.studio.pieces() };
+  return locals.studio.shelf();
 };

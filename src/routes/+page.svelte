@@ -5,10 +5,28 @@
   import { importFile, type Imported, type ImportProgress } from '$lib/shelf/import';
   import ImportQuestion from '$lib/shelf/ImportQuestion.svelte';
   import PieceCard from '$lib/shelf/PieceCard.svelte';
-  import type { ImportAnswers } from '$lib/shapes';
+  import type { ImportAnswers, Shelf } from '$lib/shapes';
   import { sentenceOf } from '$lib/workspace/latest';
 
   const { data } = $props();
+
+  /** Portions that were asked for after the first. */
+  let further = $state.raw<Shelf[]>([]);
+  const pieces = $derived([data, ...further].flatMap((portion) => portion.pieces));
+  const more = $derived((further.at(-1) ?? data).more);
+  $effect(() => {
+    // After a change the shelf begins anew.
+    void data;
+    further = [];
+  });
+
+  async function showMore(): Promise<void> {
+    try {
+      further = [...further, await api.shelfAfter(pieces[pieces.length - 1].id)];
+    } catch (error) {
+      refused = { name: '', message: sentenceOf(error) };
+    }
+  }
 
   let chooser: HTMLInputElement;
   let over = $state(false);
@@ -74,7 +92,7 @@
   <header>
     <h1>Shelf</h1>
     <p class="quiet">
-      {data.pieces.length === 1 ? 'One piece' : `${data.pieces.length} pieces`}. Drop a score anywhere on this page, or choose one.
+      {data.shelf === 1 ? 'One piece' : `${data.shelf} pieces`}. Drop a score anywhere on this page, or choose one.
     </p>
     <input
       bind:this={chooser}
@@ -104,12 +122,15 @@
     />
   {/if}
 
-  {#if data.pieces.length}
+  {#if pieces.length}
     <ul>
-      {#each data.pieces as piece (piece.id)}
+      {#each pieces as piece (piece.id)}
         <PieceCard {piece} onremove={() => (leaving = { id: piece.id, title: piece.title })} />
       {/each}
     </ul>
+    <div class="below">
+      {#if more}<Button size="small" kind="tertiary" on:click={() => void showMore()}>Show {data.shelf - pieces.length} more</Button>{/if}
+    </div>
   {:else}
     <div class="empty">
       <h2>The shelf is empty</h2>
@@ -119,6 +140,10 @@
       </p>
     </div>
   {/if}
+  <footer class="quiet">
+    {#if data.bin}<a href="/bin">Bin ({data.bin})</a>{/if}
+    {#if data.shelf + data.bin}<a href={api.allArchivesAddress} download>All pieces as one file</a>{/if}
+  </footer>
 </div>
 
 {#if asked}<ImportQuestion file={asked.file.name} asked={asked.about} onanswer={asked.answer} />{/if}
@@ -134,7 +159,7 @@
   on:close={() => (leaving = null)}
   on:submit={remove}
 >
-  <p>Its reading goes with it and cannot be brought back.</p>
+  <p>It lies in the bin for 30 days with all its readings and editions, and can be taken back from there.</p>
 </Modal>
 
 <style>
@@ -175,6 +200,16 @@
     display: grid;
     grid-template-columns: repeat(auto-fill, minmax(min(100%, 22rem), 1fr));
     gap: 1rem;
+  }
+
+  .below {
+    padding-top: 1rem;
+  }
+
+  footer {
+    display: flex;
+    gap: 1.25rem;
+    padding-top: 1.5rem;
   }
 
   .empty {

@@ -22,7 +22,7 @@ for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press
     expect(await findings(page)).toEqual([]);
   });
 
-for (const address of ['/', '/type', '/rules'])
+for (const address of ['/', '/bin', '/type', '/rules'])
   test(`no serious accessibility finding: ${address}`, async ({ page }) => {
     await visit(page, address);
     expect(await findings(page)).toEqual([]);

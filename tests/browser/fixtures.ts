@@ -12,8 +12,8 @@ export const test = base.extend<{ watched: void }>({
         if (!['127.0.0.1', ''].includes(url.hostname)) faults.push(`a request left the machine: ${request.url()}`);
       });
       context.on('console', (message) => {
-        // A conflict between two windows (409) and an act that is refused (400) are answered so, which the browser logs by itself.
-        if (message.type() === 'error' && !/status of (400|409)/.test(message.text())) faults.push(`console: ${message.text()}`);
+        // A conflict between two windows (409), an act that is refused (400, 507) and another history (410) are answered so, which the browser logs by itself.
+        if (message.type() === 'error' && !/status of (400|409|410|507)/.test(message.text())) faults.push(`console: ${message.text()}`);
       });
       context.on('weberror', (error) => faults.push(`page: ${error.error().message}`));
       await use();

@@ -14,7 +14,7 @@ const misplaced = (page: Page): Promise<string[]> =>
       const box = control.getBoundingClientRect();
       const shown = control.checkVisibility({ visibilityProperty: true, opacityProperty: false }) && box.width > 2 && box.height > 2;
       const middle = [box.left + box.width / 2, box.top + box.height / 2] as const;
-      const inView = middle[0] > 0 && middle[1] > 0 && middle[0] < innerWidth && middle[1] < innerHeight;
+      const inView = middle[0] > 0 && middle[1] > 0 && middle[0] < innerWidth - 1 && middle[1] < innerHeight - 1;
       if (!shown || !inView || control.closest('.visually-hidden, .bx--visually-hidden')) continue;
       const name = (control.getAttribute('aria-label') ?? control.textContent ?? '').trim().slice(0, 40) || control.outerHTML.slice(0, 80);
       const holder = control.parentElement?.closest(HOLDERS);

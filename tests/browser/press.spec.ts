@@ -157,7 +157,7 @@ test('the archive of a piece is taken in like a score, with its reading', async 
   const download = page.waitForEvent('download');
   await page.getByTestId('archive').click();
   const file = await download;
-  expect(file.suggestedFilename()).toBe('andantino-grazioso.nuvelo.json');
+  expect(file.suggestedFilename()).toBe('Andantino grazioso.nuvelo.json');
   const text = readFileSync(await file.path(), 'utf8').replace('"title": "Andantino grazioso"', '"title": "From the archive"');
   await visit(page, '/');
   const chooser = page.getByTestId('chooser');

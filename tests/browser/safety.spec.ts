@@ -88,7 +88,7 @@ test('a server that hangs is asked again, and an act whose answer was lost stand
     return new Promise(() => {});
   });
   await add(page, 'fff');
-  await expect(page.getByTestId('saved')).toContainText('the server does not answer', { timeout: 20_000 });
+  await expect(page.getByTestId('saved')).toContainText('The server takes too long to answer.', { timeout: 20_000 });
   await expect(page.getByTestId('saved')).toHaveText('all saved', { timeout: 20_000 });
   expect(posts.length).toBeGreaterThan(1);
   await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
@@ -127,4 +127,80 @@ test('the server refuses what does not fit, in a sentence', async ({ request }) 
   expect((await request.get('/api/readings/9999/edition')).status()).toBe(404);
   expect((await request.get('/api/sources/zz')).status()).toBe(400);
   expect((await request.get('/pieces/9999/reading')).status()).toBe(404);
+});
+
+test('where the browser keeps nothing, changes are saved all the same, and “all saved” stands only when they are', async ({
+  page,
+  context
+}) => {
+  await context.addInitScript(() => {
+    Storage.prototype.setItem = () => {
+      throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+    };
+  });
+  await openRoom(page, 'Andantino', 'Reading');
+  await expect(page.getByTestId('open-count')).toBeVisible();
+  const before = await marked(page);
+  let full = true;
+  await context.route('**/api/readings/*/commands', (route) =>
+    full && route.request().method() === 'POST'
+      ? route.fulfill({ status: 507, json: { message: 'The disk of the server is full, so nothing can be stored.' } })
+      : route.continue()
+  );
+  await add(page, 'fff');
+  await expect(page.getByText('This browser keeps nothing more for Nuvelo')).toBeVisible();
+  await expect(page.getByTestId('saved')).toContainText('not saved yet; kept here and tried again. The disk of the server is full');
+  full = false;
+  await saved(page);
+  await page.reload();
+  await drawn(page);
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 1} marked`);
+});
+
+test('when the server goes on from a backup the window stops, says so, and adds what it had not sent to what is there then', async ({
+  page,
+  context
+}) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await expect(page.getByTestId('open-count')).toBeVisible();
+  const before = await marked(page);
+  let asked = 0;
+  let own = '';
+  // The server as it is after a restore: it knows the history of this window no more, and gives pages another.
+  const OTHER = 'another-history';
+  await context.route('**/api/readings/*/commands*', async (route) => {
+    const request = route.request();
+    const sent = request.postData() ?? '';
+    own ||= /"history":"([^"]+)"/.exec(sent)?.[1] ?? new URL(request.url()).searchParams.get('history') ?? '';
+    if (!sent.includes(OTHER) && !request.url().includes(OTHER)) {
+      asked++;
+      return route.fulfill({
+        status: 410,
+        json: { message: 'The server goes on from a backup that was restored since this window was opened.' }
+      });
+    }
+    return route.continue({ url: request.url().replace(OTHER, own), ...(sent ? { postData: sent.replace(OTHER, own) } : {}) });
+  });
+  await context.route('**/__data.json*', async (route) => {
+    const response = await route.fetch();
+    await route.fulfill({ response, body: (await response.text()).replaceAll(own, OTHER) });
+  });
+  await add(page, 'fff');
+  const stopped = page.getByTestId('unsent');
+  await expect(stopped).toContainText('Nothing more is saved from this window. The server goes on from a backup');
+  await expect(stopped).toContainText('One change was never saved: adding dynamic fff');
+  await expect(page.getByTestId('saved')).toContainText('nothing more is saved from this window');
+  const then = asked;
+  await add(page, 'pp');
+  await expect(stopped).toContainText('2 changes were never saved');
+  expect(asked).toBe(then);
+  await stopped.getByRole('button', { name: 'Add to the reading as it is now' }).click();
+  await saved(page);
+  await expect(stopped).toBeHidden();
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 2} marked`);
+  await context.unrouteAll();
+  await page.reload();
+  await drawn(page);
+  await expect(page.getByTestId('open-count')).toContainText(`${before + 2} marked`);
+  await expect(stopped).toBeHidden();
 });

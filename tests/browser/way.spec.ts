@@ -96,7 +96,7 @@ test('the whole way: import, survey, correct, decide, mark, undo, reload, press,
   );
   await page.getByRole('button', { name: 'Files', exact: true }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-musicxml').click()]);
-  expect(download.suggestedFilename()).toBe('jury-piece.musicxml');
+  expect(download.suggestedFilename()).toBe('Jury piece.musicxml');
   const file = readFileSync((await download.path())!, 'utf8');
   expect(withoutEditorial(file)).toBe(document);
   expect(file.match(/<footnote>/g)).toHaveLength(3);

@@ -7,6 +7,7 @@ import { lazily } from '../once.ts';
 import { playableScore } from '../performance/playable-score.ts';
 import { perform } from '../performance/perform.ts';
 import { ruleContext } from '../reading/context.ts';
+import { fitted } from '../reading/fitted.ts';
 import { propose } from '../reading/propose.ts';
 import { questionsOf } from '../reading/questions.ts';
 import { styleOf, type Reading } from '../reading/reading.ts';
@@ -65,8 +66,9 @@ export function chosenText(
  * for the last.
  */
 export function openEdition(input: EditionInput, texts: TextOpener = OPEN_ANEW): OpenedEdition {
-  const { reading, names } = input;
+  const { names } = input;
   const { document, score, collations } = chosenText(input, texts);
+  const { reading, remarks } = fitted(input.reading, score);
   const stored = document === input.document && !reading.pins.length ? input.facts : null;
   const analysis = texts.analyse(document, score, reading.numbering === 'counted');
   const study = studyOf(analysis.score, reading.pins, stored, analysis);
@@ -78,6 +80,6 @@ export function openEdition(input: EditionInput, texts: TextOpener = OPEN_ANEW):
     questions: () => questionsOf(ruleContext(study, style, reading.part), reading),
     performance: () => perform(playableScore(study, reading.part, reading.instruments), reading)
   });
-  const edition: Edition = Object.assign(found, { ...names, collations, score: study.score, reading });
+  const edition: Edition = Object.assign(found, { ...names, collations, score: study.score, reading, remarks });
   return { document, sounding: () => study.sounding, edition };
 }

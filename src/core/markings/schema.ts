@@ -1,5 +1,6 @@
 import type { AnySchema, ObjectSchema } from 'joi';
 import type { SchemaKit } from '../schema-kit.ts';
+import { SOURCES } from '../style/bibliography.ts';
 import { markingFault, valueFault } from './describe.ts';
 import { MARKING_KINDS } from './marking-kind.ts';
 import type { Marking } from './marking.ts';
@@ -9,12 +10,12 @@ const LONGEST_VALUE = 200;
 function fields(kit: SchemaKit): Record<string, AnySchema> {
   const because = kit.record(
     { text: kit.words() },
-    { rule: kit.id, facts: kit.list(kit.id, 20), sources: kit.list(kit.joi.string().max(40), 10) }
+    { rule: kit.id, facts: kit.list(kit.id, 20), sources: kit.list(kit.oneOf(Object.keys(SOURCES)), 10) }
   );
   return {
     kind: kit.oneOf(MARKING_KINDS),
     value: kit.joi.string().min(1).max(LONGEST_VALUE),
-    part: kit.integer.min(0).max(200),
+    part: kit.part,
     staff: kit.integer.min(1).max(64),
     start: kit.fraction,
     end: kit.fraction,

@@ -55,19 +55,19 @@ export function richTextSchema({ joi, oneOf, list, record }: SchemaKit): ObjectS
     MOST_BLOCKS
   );
   const blocks = (depth: number): AnySchema => {
-    const inner = depth < DEEPEST ? blocks(depth + 1) : joi.forbidden();
     const of = (type: string, required: Record<string, AnySchema>, optional: Record<string, AnySchema> = {}) => ({
       is: type,
       then: record({ type: oneOf([type]), ...required }, optional)
     });
-    const items = list(record({ type: oneOf(['listItem']), content: inner }), MOST_BLOCKS);
     const kinds = [
       of('paragraph', {}, { content: inlines }),
-      of('heading', { attrs: record({ level: joi.number().valid(2, 3) }) }, { content: inlines }),
-      of('bulletList', { content: items }),
-      of('orderedList', { content: items }),
-      of('blockquote', { content: inner })
+      of('heading', { attrs: record({ level: joi.number().valid(2, 3) }) }, { content: inlines })
     ];
+    if (depth < DEEPEST) {
+      const inner = blocks(depth + 1);
+      const items = list(record({ type: oneOf(['listItem']), content: inner }), MOST_BLOCKS);
+      kinds.push(of('bulletList', { content: items }), of('orderedList', { content: items }), of('blockquote', { content: inner }));
+    }
     const otherwise = record({ type: oneOf(kinds.map((k) => k.is)) }).unknown();
     return list(joi.alternatives().conditional('.type', { switch: kinds, otherwise }), MOST_BLOCKS);
   };

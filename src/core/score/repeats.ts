@@ -8,8 +8,21 @@ export interface PlayedMeasure {
   pass: number;
 }
 
-/** More than this many played measures means that the signs run in a circle. */
-const MAX_PLAYED = 100_000;
+/** More than this many played measures means that the signs run in a circle, or that repeats stand in repeats. Set by hand. */
+const MAX_PLAYED = 20_000;
+/** Times that one passage is played at most. Set by hand: vamps are written with fewer. */
+const MOST_TIMES = 16;
+
+/** Keeps repeats within bounds, as a file may ask for thousands. @param remark told once for each passage that is capped */
+export function capRepeats(measures: readonly Measure[], remark: (text: string, measure: number) => void): void {
+  for (const measure of measures) {
+    const { repeatEnd } = measure;
+    if (repeatEnd === undefined || repeatEnd <= MOST_TIMES) continue;
+    measure.repeatEnd = MOST_TIMES;
+    remark(`a passage is to be played ${repeatEnd} times; it is played ${MOST_TIMES} times here`, measure.index);
+  }
+  if (unfold(measures).length >= MAX_PLAYED) remark(`repeats go on beyond ${MAX_PLAYED} bars and end there`, measures.length - 1);
+}
 
 /**
  * The order in which the measures are played: repeats, endings, da capo, dal segno, coda and fine.

@@ -58,3 +58,7 @@ export const SOURCES = {
 } as const satisfies Record<string, Source>;
 
 export type SourceKey = keyof typeof SOURCES;
+
+/** Short names of sources; a key that is not known (any more) is left out. */
+export const shortNames = (keys: readonly string[] | undefined): string[] =>
+  (keys ?? []).flatMap((k) => (Object.hasOwn(SOURCES, k) ? [SOURCES[k as SourceKey].short] : []));

@@ -6,6 +6,13 @@ export const LIMITS = {
   recording: 36_000,
   /** Acts done together in one. */
   together: 2000,
-  /** Acts sent at once. */
-  acts: 500
+  /** Acts sent at once, and all together, those inside others counted too. */
+  acts: 500,
+  actsInAll: 4000,
+  /** Records and lists in what is sent at once, those inside others counted too: a draft of a thousand bars has about 16,000. */
+  records: 40_000,
+  /** How far undo reaches back, in acts. */
+  undo: 500,
+  /** How deep records in each other are sent at most: a preface needs about twenty. */
+  depth: 60
 } as const;

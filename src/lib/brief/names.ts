@@ -1,3 +1,3 @@
-import { SOURCES, type SourceKey } from '$core/style/bibliography';
+import { shortNames, type SourceKey } from '$core/style/bibliography';
 
-export const sourceNames = (keys: readonly SourceKey[] | undefined): string => (keys ?? []).map((k) => SOURCES[k]?.short ?? k).join('; ');
+export const sourceNames = (keys: readonly SourceKey[] | undefined): string => shortNames(keys).join('; ');

@@ -5,7 +5,15 @@
 
   const { workspace, children }: { workspace: Workspace; children?: Snippet } = $props();
 
-  const SAVED = { saved: 'all saved', saving: 'saving …', waiting: 'not saved yet: the server does not answer; kept here and tried again' };
+  const { saving } = $derived(workspace.log);
+  const saved = $derived(
+    {
+      saved: 'all saved',
+      saving: 'saving …',
+      waiting: `not saved yet; kept here and tried again. ${saving.why}`,
+      stopped: `nothing more is saved from this window. ${saving.why}`
+    }[saving.state]
+  );
 </script>
 
 <div class="tools not-printed" role="toolbar" aria-label="Tools of the room">
@@ -17,7 +25,7 @@
   <Button size="small" kind="ghost" disabled={!workspace.log.canRedo} on:click={() => workspace.log.redo()} title="Ctrl Shift Z"
     >Redo{workspace.log.canRedo ? ` ${workspace.log.canRedo}` : ''}</Button
   >
-  <span class="quiet saved" role="status" data-testid="saved">{SAVED[workspace.log.saving.state]}</span>
+  <span class="quiet saved" role="status" data-testid="saved">{saved}</span>
 </div>
 
 <style>

@@ -6,9 +6,9 @@ export function editionOf(
   workspace: Workspace,
   names: Pick<Edition, 'title' | 'composer' | 'instrument' | 'source' | 'collations'>
 ): Edition | null {
-  const { score, facts, reading, questions } = workspace;
+  const { score, facts, reading, remarks, questions } = workspace;
   const { details, proposals } = workspace.study;
   const { performed } = workspace.playing;
   if (!score || !details || !performed) return null;
-  return { ...names, score, facts, details, reading, proposals, questions, performance: performed.plan };
+  return { ...names, score, facts, details, reading, remarks, proposals, questions, performance: performed.plan };
 }

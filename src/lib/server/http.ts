@@ -1,17 +1,23 @@
 import { error } from '@sveltejs/kit';
 import type Joi from 'joi';
+import { COMMANDS } from '../../core/reading/commands/index.ts';
+import type { PieceBounds } from '../../core/schema-kit.ts';
+import { LIMITS } from '../../core/style/limits.ts';
 
-/** The value, if it fits the schema; else the request ends with status 400 and one sentence. */
-export function valid<T>(schema: Joi.Schema, value: unknown, what: string): T {
-  const result = schema.validate(value, { abortEarly: true, errors: { wrap: { label: false } } });
+/** The value, if it fits the schema (and the piece that it is about); else the request ends with status 400 and one sentence. */
+export function valid<T>(schema: Joi.Schema, value: unknown, what: string, bounds: PieceBounds = {}): T {
+  const result = schema.validate(value, { abortEarly: true, errors: { wrap: { label: false } }, context: bounds });
   if (result.error) error(400, `${what} is not as it should be: ${result.error.details[0].message}.`);
   return result.value as T;
 }
 
+/** So many times what is allowed is read before one does not wait for the end of it. */
+const READ_AWAY = 4;
+
 /** The body of a request up to a size; a larger one ends it with status 413. */
 export async function limitedBody(request: Request, most: number): Promise<Uint8Array> {
   const tooLarge = () => error(413, `This is larger than the ${Math.round(most / 1024 / 1024)} MB that are allowed.`);
-  if (Number(request.headers.get('content-length') ?? 0) > most) tooLarge();
+  if (Number(request.headers.get('content-length') ?? 0) > READ_AWAY * most) tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();
@@ -19,9 +25,12 @@ export async function limitedBody(request: Request, most: number): Promise<Uint8
     const { done, value } = await reader.read();
     if (done) break;
     size += value.length;
-    if (size > most) tooLarge();
-    chunks.push(value);
+    // What is too large is still read for a while and thrown away: browsers and proxies look for the answer when they have sent.
+    if (size > READ_AWAY * most) break;
+    if (size <= most) chunks.push(value);
+    else chunks.length = 0;
   }
+  if (size > most) tooLarge();
   return new Uint8Array(Buffer.concat(chunks));
 }
 
@@ -40,10 +49,18 @@ export async function limitedJson(request: Request, most = MOST_JSON_BYTES): Pro
   }
 }
 
-/** A title as the name of a file, without its ending. */
-export const fileName = (title: string): string =>
-  title
-    .normalize('NFD')
-    .replace(/[^\w]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .toLowerCase() || 'edition';
+/** What is sent as acts, if it is neither too deep nor too much to be looked at; else the request ends with status 400 or 413. */
+export function countedActs(body: unknown): unknown {
+  let acts = 0;
+  let records = 0;
+  const look = (value: unknown, depth: number): void => {
+    if (typeof value !== 'object' || value === null) return;
+    if (depth > LIMITS.depth) error(400, `The change is not as it should be: it is deeper than ${LIMITS.depth} records in each other.`);
+    if (++records > LIMITS.records) error(413, 'This is more than is taken at once.');
+    if ('type' in value && typeof value.type === 'string' && Object.hasOwn(COMMANDS, value.type) && ++acts > LIMITS.actsInAll)
+      error(413, `These are more than the ${LIMITS.actsInAll} acts that are taken at once.`);
+    for (const inner of Object.values(value)) look(inner, depth + 1);
+  };
+  look(body, 0);
+  return body;
+}

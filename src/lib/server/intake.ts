@@ -1,7 +1,6 @@
-import { ArchiveError } from './archive/part.ts';
 import { importPiece } from './archive/archive.ts';
 import { isArchive } from './archive/read-archive.ts';
-import type { Database } from './db/client.ts';
+import type { Database } from './db/open.ts';
 import { hashOf } from './hash.ts';
 import { runTask, TaskRefused } from './jobs/run.ts';
 import { addPiece, pieceOf, removePiece } from './repositories/pieces.ts';
@@ -16,8 +15,8 @@ interface File {
 }
 
 /** The files that are meant: the one that came, or texts of their own of the chosen tunes in it. */
-async function meant(file: File, answers: ImportAnswers): Promise<File[] | { tunes: string[] }> {
-  const tunes = await runTask('tunes', { bytes: file.bytes });
+async function meant(owner: string, file: File, answers: ImportAnswers): Promise<File[] | { tunes: string[] }> {
+  const tunes = await runTask('tunes', { bytes: file.bytes }, undefined, undefined, owner);
   if (tunes.length < 2) return [file];
   if (!answers.tunes) return { tunes: tunes.map((t) => t.title) };
   const chosen = answers.tunes.filter((k) => tunes[k]);
@@ -45,23 +44,23 @@ export async function takeIn(
   };
   try {
     if (isArchive(file.bytes)) {
-      const { archive, study } = await runTask('archive', { bytes: file.bytes }, progress, signal);
+      const archive = await runTask('archive', { bytes: file.bytes }, progress, signal, owner);
       if (signal.aborted) return null;
-      stored.push(await importPiece(db, owner, archive, study));
+      stored.push(await importPiece(db, owner, archive));
     } else {
-      const files = await meant(file, answers);
+      const files = await meant(owner, file, answers);
       if ('tunes' in files) return files;
       for (const { name, bytes } of files) {
         const already = answers.again ? null : await pieceOf(db, owner, hashOf(bytes));
         if (already && files.length === 1) return { already: { piece: already.id, title: already.title } };
-        const intake = await runTask('intake', { bytes, fileName: name }, progress, signal);
+        const intake = await runTask('intake', { bytes, fileName: name }, progress, signal, owner);
         if (signal.aborted) return await takeBack();
         stored.push((await addPiece(db, name, bytes, intake, owner)).id);
       }
     }
   } catch (error) {
     await takeBack();
-    throw error instanceof ArchiveError ? new TaskRefused(error.message) : error;
+    throw error;
   }
   return signal.aborted ? takeBack() : { pieces: stored };
 }

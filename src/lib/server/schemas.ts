@@ -8,11 +8,17 @@ const kit = schemaKit(Joi);
 const { integer, hash } = kit;
 export const command = commandSchema(kit);
 
-/** What a window sends: its acts, and the revision that it had when it made them. */
-export const appendSchema = kit.record({
-  base: integer.min(0),
-  acts: kit.list(kit.record({ command }, { origin: kit.id.allow(null).default(null) }), LIMITS.acts).min(1)
-});
+/** Which history a window knows; null where it does not say. */
+export const historySchema = kit.id.allow(null).default(null);
+
+/** What a window sends: its acts, and the revision and history that it had when it made them. */
+export const appendSchema = kit.record(
+  {
+    base: integer.min(0),
+    acts: kit.list(kit.record({ command }, { origin: kit.id.allow(null).default(null) }), LIMITS.acts).min(1)
+  },
+  { history: historySchema }
+);
 
 export const formatSchema = Joi.string()
   .valid(...Object.keys(FORMATS))

@@ -1,18 +1,25 @@
 import { error } from '@sveltejs/kit';
-import type { EditionInput } from '../../core/edition/open-edition.ts';
-import type { Act } from '../../core/reading/log.ts';
-import type { Command } from '../../core/reading/commands/index.ts';
-import type { Appended, Comparison, EditionRow, ImportAnswers, Missed, SourceCollation } from '../shapes.ts';
-import { exportPiece, type Archive } from './archive/archive.ts';
-import type { Database } from './db/client.ts';
+import type { PieceBounds } from '../../core/schema-kit.ts';
+import type { Act, Standing } from '../../core/reading/log.ts';
+import type { ActsAfter, Appended, Comparison, EditionRow, ImportAnswers, Missed, Shelf, SourceCollation } from '../shapes.ts';
+import { zipped } from './archive/all-archives.ts';
+import { exportPiece } from './archive/archive.ts';
+import type { Database } from './db/open.ts';
+import { identityOf } from './db/settings.ts';
+import { fileName } from './file-name.ts';
+import { fileOnce } from './files.ts';
+import type { Format } from './formats.ts';
 import { takeIn, type Taken } from './intake.ts';
+import { openSource, type EditionSource } from './jobs/edition-source.ts';
 import type { Progress } from './jobs/progress.ts';
 import { runTask, TaskRefused } from './jobs/run.ts';
 import * as editions from './repositories/editions.ts';
 import * as pieces from './repositories/pieces.ts';
 import * as readings from './repositories/readings.ts';
 import * as sources from './repositories/sources.ts';
-import type { SentStudy } from './study.ts';
+import { standingOf } from './standing.ts';
+import { studyOfSource } from './studies.ts';
+import type { Survey } from '../../core/survey/survey.ts';
 
 /**
  * What one person may reach. Routes get things here, or an answer with status 404 and one sentence; the bare database
@@ -24,13 +31,57 @@ export class Studio {
     readonly person: string
   ) {}
 
-  pieces(): Promise<pieces.Piece[]> {
-    return pieces.listPieces(this.db, this.person);
+  /** A portion of the shelf, the newest first; `before` is the piece at which the last portion ended. */
+  async shelf(before?: number): Promise<Shelf> {
+    const last = before === undefined ? undefined : await pieces.findPiece(this.db, before);
+    const found = await pieces.listPieces(this.db, this.person, last, pieces.SHELF_PORTION + 1);
+    return {
+      pieces: found
+        .slice(0, pieces.SHELF_PORTION)
+        .map(({ id, title, composer, instrument, bars }) => ({ id, title, composer, instrument, bars })),
+      more: found.length > pieces.SHELF_PORTION,
+      ...(await pieces.countPieces(this.db, this.person))
+    };
+  }
+
+  bin(): Promise<pieces.BinnedPiece[]> {
+    return pieces.listBin(this.db, this.person);
+  }
+
+  /** Takes a piece out of the bin again. */
+  async takeBack(id: number): Promise<void> {
+    await this.inBin(id);
+    await pieces.unbinPiece(this.db, id);
+  }
+
+  /** Removes a piece in the bin for good. @param withEditions that its frozen editions go too, which must be meant */
+  async removeForGood(id: number, withEditions: boolean): Promise<void> {
+    await this.inBin(id);
+    if (!withEditions && (await editions.listEditions(this.db, id)).length)
+      error(409, 'Editions were frozen of this piece; say that they go with it.');
+    await pieces.removePiece(this.db, id);
+  }
+
+  private async inBin(id: number): Promise<void> {
+    const row = await pieces.findPiece(this.db, id);
+    if (row?.owner !== this.person || row.removedAt === null) error(404, 'This piece is not in the bin.');
+  }
+
+  /** The archives of all pieces in one compressed file, those in the bin too. */
+  allArchives(): AsyncGenerator<Uint8Array> {
+    const { db, person } = this;
+    return zipped(
+      (async function* () {
+        for (const row of await pieces.allPieces(db, person))
+          yield { name: `${fileName(row.title)}-${row.id}.nuvelo.json`, text: exportPiece(db, row) };
+      })()
+    );
   }
 
   async piece(id: number): Promise<StudioPiece> {
     const row = await pieces.findPiece(this.db, id);
     if (row?.owner !== this.person) error(404, 'This piece is not on the shelf.');
+    if (row.removedAt !== null) error(404, 'This piece lies in the bin; take it back to go on with it.');
     return new StudioPiece(this.db, this.person, row);
   }
 
@@ -38,14 +89,15 @@ export class Studio {
     const row = await readings.findReading(this.db, id);
     const piece = row && (await pieces.findPiece(this.db, row.pieceId));
     if (!row || piece?.owner !== this.person) error(404, 'This reading is not here any more.');
+    if (piece.removedAt !== null) error(404, 'The piece of this reading lies in the bin; take it back to go on with it.');
     return new StudioReading(this.db, this.person, piece, row);
   }
 
-  async edition(id: number): Promise<NonNullable<Awaited<ReturnType<typeof editions.findEdition>>>> {
+  async edition(id: number): Promise<StudioEdition> {
     const found = await editions.findEdition(this.db, id);
     const piece = found && (await pieces.findPiece(this.db, found.pieceId));
     if (!found || piece?.owner !== this.person) error(404, 'This edition is not here.');
-    return found;
+    return new StudioEdition(this.db, this.person, id, found);
   }
 
   /** The document of a source; it is known by its sum, which only who has the piece knows. */
@@ -53,6 +105,12 @@ export class Studio {
     const document = await pieces.findDocument(this.db, hash);
     if (document === undefined) error(404, 'This source is not here.');
     return document;
+  }
+
+  /** What this engine found in a source, as JSON. */
+  async facts(hash: string): Promise<string> {
+    await this.document(hash);
+    return (await studyOfSource(this.db, hash, this.person)).facts;
   }
 
   /** Puts a file on the shelf. */
@@ -69,13 +127,9 @@ export class StudioPiece {
     readonly row: pieces.Piece
   ) {}
 
-  /** The study of its source; worked out again, once, where the engine is newer than what is stored. */
-  async study(): Promise<SentStudy> {
-    const known = await pieces.findStudy(this.db, this.row.sourceHash);
-    if (known) return known;
-    const fresh = await runTask('study', { document: await this.document() });
-    await pieces.storeStudy(this.db, this.row.sourceHash, fresh);
-    return { facts: JSON.stringify(fresh.facts), survey: fresh.survey };
+  /** The survey of its source by this engine. */
+  async survey(): Promise<Survey> {
+    return (await studyOfSource(this.db, this.row.sourceHash, this.person)).survey;
   }
 
   async document(): Promise<string> {
@@ -86,8 +140,9 @@ export class StudioPiece {
     return readings.listReadings(this.db, this.row.id);
   }
 
-  log(readingId: number): Promise<Command[]> {
-    return readings.logOf(this.db, readingId);
+  /** Where the log of one of its readings stands, and in which history. */
+  async standing(readingId: number): Promise<{ standing: Standing; history: string }> {
+    return { standing: await standingOf(this.db, readingId, this.person), history: await identityOf(this.db) };
   }
 
   editions(): Promise<EditionRow[]> {
@@ -103,16 +158,16 @@ export class StudioPiece {
     const document = await this.document();
     const found: SourceCollation[] = [];
     for (const { document: other, ...source } of await sources.listSources(this.db, this.row.id))
-      found.push({ ...source, ...(await runTask('collate', { document, other }, () => {}, signal)) });
+      found.push({ ...source, ...(await runTask('collate', { document, other }, undefined, signal, this.person)) });
     return found;
   }
 
   /** @throws TaskRefused when the piece has that very file already */
   async addSource(name: string, fileName: string, bytes: Uint8Array, progress: Progress, signal: AbortSignal): Promise<void> {
-    const intake = await runTask('intake', { bytes, fileName }, progress, signal);
+    const intake = await runTask('intake', { bytes, fileName }, progress, signal, this.person);
     if (signal.aborted) return;
     if (!(await sources.addSource(this.db, this.row.id, name, fileName, bytes, intake)))
-      throw new TaskRefused('The piece has this very file already.');
+      throw new TaskRefused('The piece has this very file already.', 409);
   }
 
   /** Names the source that the pages follow. */
@@ -132,7 +187,7 @@ export class StudioPiece {
 
   /** A piece of its own of some bars (measure indices, both included). */
   async excerpt(from: number, to: number): Promise<number> {
-    const intake = await runTask('excerpt', { document: await this.document(), from, to });
+    const intake = await runTask('excerpt', { document: await this.document(), from, to }, undefined, undefined, this.person);
     const bytes = new TextEncoder().encode(intake.document);
     return (await pieces.addPiece(this.db, `${this.row.title}.musicxml`, bytes, intake, this.person)).id;
   }
@@ -140,28 +195,54 @@ export class StudioPiece {
   /** What differs between two states of the piece: "reading-1" and "edition-2". */
   async comparison(a: string, b: string, signal: AbortSignal): Promise<Comparison> {
     const [one, two] = [await this.state(a), await this.state(b)];
-    const comparison = await runTask('compare', { a: one, b: two }, () => {}, signal);
-    return { comparison, readings: [one.reading, two.reading] };
+    return runTask('compare', { a: one, b: two }, undefined, signal, this.person);
   }
 
-  async archive(): Promise<Archive> {
-    return (await exportPiece(this.db, this.row.id))!;
+  /** Its archive in pieces of text. */
+  archive(): AsyncGenerator<string> {
+    return exportPiece(this.db, this.row);
   }
 
+  /** Puts it into the bin. */
   async remove(): Promise<void> {
-    await pieces.removePiece(this.db, this.row.id);
+    await pieces.binPiece(this.db, this.row.id);
   }
 
-  private async state(name: string): Promise<EditionInput> {
+  private async state(name: string): Promise<EditionSource> {
     const [kind, number] = name.split('-');
     if (kind === 'edition') {
       const found = await editions.findEdition(this.db, Number(number));
-      if (found?.pieceId === this.row.id) return found.content;
+      if (found?.pieceId === this.row.id) return { frozen: found.content };
     } else {
-      const found = await readings.findEditionInput(this.db, Number(number));
-      if (found?.piece.id === this.row.id) return found.input;
+      const found = await readings.findReading(this.db, Number(number));
+      if (found?.pieceId === this.row.id) return (await readings.findEditionSource(this.db, this.row, found.id))!;
     }
     error(404, 'One of the two is not here any more.');
+  }
+}
+
+/** A frozen edition of the person who asks. */
+export class StudioEdition {
+  constructor(
+    private readonly db: Database,
+    private readonly person: string,
+    private readonly id: number,
+    private readonly found: NonNullable<Awaited<ReturnType<typeof editions.findEdition>>>
+  ) {}
+
+  get title(): string {
+    return this.found.title;
+  }
+
+  get number(): number {
+    return this.found.number;
+  }
+
+  /** As a file: the PDF is the one that was frozen, the other formats are made of what was frozen. */
+  async file(format: Format, progress: Progress, signal: AbortSignal): Promise<Uint8Array> {
+    if (format === 'pdf') return (await editions.findPdf(this.db, this.id))!;
+    const make = () => runTask('file', { source: { frozen: this.found.content }, format }, progress, signal, this.person);
+    return fileOnce(`${await identityOf(this.db)} edition ${this.id} ${format}`, make);
   }
 }
 
@@ -174,17 +255,50 @@ export class StudioReading {
     readonly row: readings.ReadingRow
   ) {}
 
-  actsAfter(revision: number): Promise<Act[]> {
+  /** Acts after a revision of the history that is known. */
+  async actsAfter(revision: number, history: string | null): Promise<ActsAfter> {
+    await this.sameHistory(history);
+    if (revision > (await readings.revisionOf(this.db, this.row.id))) otherHistory();
     return readings.actsAfter(this.db, this.row.id, revision);
   }
 
-  append(base: number, acts: readonly Act[]): Promise<Appended | Missed> {
-    return readings.append(this.db, this.row.id, base, acts, this.person);
+  async append(base: number, acts: readonly Act[], history: string | null): Promise<Appended | Missed> {
+    await this.sameHistory(history);
+    try {
+      return await readings.append(this.db, this.row.id, base, acts, this.person);
+    } catch (fault) {
+      if (fault instanceof readings.OtherHistory) otherHistory();
+      throw fault;
+    }
+  }
+
+  /** What its piece has, for checking what is said of it. */
+  bounds(): Promise<PieceBounds> {
+    return pieces.boundsOf(this.db, this.piece);
   }
 
   /** All that its pages and files are made of. */
-  async input(): Promise<EditionInput> {
-    return (await readings.findEditionInput(this.db, this.row.id))!.input;
+  async source(): Promise<EditionSource> {
+    return (await readings.findEditionSource(this.db, this.piece, this.row.id))!;
+  }
+
+  /** Its pages, each told as soon as it is made. @returns how many there are */
+  async pages(progress: Progress, signal: AbortSignal): Promise<number> {
+    return (await runTask('pages', await this.source(), progress, signal, this.person)).count;
+  }
+
+  /** Its document, with the readings of other sources that were chosen. */
+  async document(signal: AbortSignal): Promise<string> {
+    return runTask('chosen', await this.source(), undefined, signal, this.person);
+  }
+
+  /** As a file; made once for each state of the reading. */
+  async file(format: Format, progress: Progress, signal: AbortSignal): Promise<Uint8Array> {
+    const { db, row, piece } = this;
+    const state = [await identityOf(db), row.id, await readings.revisionOf(db, row.id), piece.title, piece.sourceName];
+    const others = await sources.nameSources(db, piece.id);
+    const make = async () => runTask('file', { source: await this.source(), format }, progress, signal, this.person);
+    return fileOnce(JSON.stringify([...state, others, format]), make);
   }
 
   async rename(name: string): Promise<void> {
@@ -199,10 +313,19 @@ export class StudioReading {
 
   /** Freezes the reading as the piece's next edition; null when it was stopped. */
   async freeze(note: string, progress: Progress, signal: AbortSignal): Promise<EditionRow | null> {
-    const content = await this.input();
-    const pdf = await runTask('file', { input: content, format: 'pdf' }, progress, signal);
+    const source = await this.source();
+    const pdf = await runTask('file', { source, format: 'pdf' }, progress, signal, this.person);
     if (signal.aborted) return null;
-    const edition = { readingName: this.row.name, note, content, pdf: pdf as Uint8Array };
+    const edition = { readingName: this.row.name, note, content: openSource(source), pdf: pdf as Uint8Array };
     return editions.addEdition(this.db, this.piece.id, edition, this.person);
   }
+
+  /** A window that knows another history than the one here must not go on in this one. */
+  private async sameHistory(history: string | null): Promise<void> {
+    if (history !== null && history !== (await identityOf(this.db))) otherHistory();
+  }
+}
+
+function otherHistory(): never {
+  error(410, 'The server goes on from a backup that was restored since this window was opened.');
 }

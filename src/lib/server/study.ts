@@ -21,4 +21,5 @@ export interface Intake extends StoredStudy {
   composer: string;
   instrument: string;
   bars: number;
+  parts: number;
 }

@@ -1,4 +1,4 @@
-import { api, ApiError } from '../api';
+import { api, ApiError, FOLLOWING } from '../api';
 import type { ImportAnswers, ImportLine } from '../shapes';
 
 /** What an import reports while it goes on. */
@@ -62,6 +62,7 @@ export async function importFile(
     request.onloadend = () => signal?.removeEventListener('abort', stop);
     // Without a type the server would take the body for none.
     request.setRequestHeader('content-type', 'application/octet-stream');
+    request.setRequestHeader('accept', FOLLOWING.accept);
     request.send(bytes);
   });
 }

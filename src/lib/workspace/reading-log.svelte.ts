@@ -1,5 +1,5 @@
 import type { Command } from '$core/reading/commands/index';
-import { apply, describe, replay, resolve } from '$core/reading/log';
+import { apply, describe, readingAt, type Standing } from '$core/reading/log';
 import type { Reading } from '$core/reading/reading';
 import { Saving } from './saving.svelte';
 
@@ -14,16 +14,17 @@ export class ReadingLog {
   /** @param changed called whenever the reading is another one @param tell a sentence for the user */
   constructor(
     readingId: number,
-    log: readonly Command[],
+    history: string,
+    standing: Standing,
     private readonly changed: () => void,
     tell: (sentence: string) => void
   ) {
-    const takeIn = (_log: Command[], fromElsewhere: number): void => {
+    const takeIn = (fromElsewhere: number): void => {
       this.rebuild();
       if (fromElsewhere) tell(takenIn(fromElsewhere));
     };
-    this.saving = new Saving(readingId, [...log], takeIn, tell);
-    this.reading = replay(this.saving.log);
+    this.saving = new Saving(readingId, history, standing, takeIn, tell);
+    this.reading = readingAt(this.saving.standing);
     this.nameNext();
   }
 
@@ -50,13 +51,13 @@ export class ReadingLog {
   }
 
   private rebuild(): void {
-    this.reading = replay(this.saving.log);
+    this.reading = readingAt(this.saving.standing);
     this.nameNext();
     this.changed();
   }
 
   private nameNext(): void {
-    const { done, undone } = resolve(this.saving.log);
+    const { done, undone } = this.saving.standing;
     this.canUndo = done.length ? describe(done[done.length - 1]) : null;
     this.canRedo = undone.length ? describe(undone[undone.length - 1]) : null;
   }

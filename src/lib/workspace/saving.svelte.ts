@@ -1,13 +1,20 @@
 import { nanoid } from 'nanoid';
-import { describe, type Act } from '$core/reading/log';
+import { advanced, describe, type Act, type Standing } from '$core/reading/log';
 import { api, ApiError } from '../api';
 import type { Command } from '$core/reading/commands/index';
 
-export type SaveState = 'saved' | 'saving' | 'waiting';
+/** "stopped": nothing more is sent from this window; what it had not sent is offered. */
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'stopped';
 
 const MOST_AT_ONCE = 400;
-/** How long to wait before a failed save is tried again. */
+/** How long to wait before a failed save is tried again: at first, and at most after many. */
 const RETRY_MS = 2000;
+const LONGEST_RETRY_MS = 30_000;
+
+/** The reading of this window is not there any more (gone, or the server goes on from another history). */
+const ENDED = [404, 410];
+/** An act will never be taken. */
+const REFUSED = [400, 413];
 
 /**
  * Sends the acts of a reading to the server, in order, and keeps what is not yet confirmed in the
@@ -16,12 +23,18 @@ const RETRY_MS = 2000;
  */
 export class Saving {
   state = $state<SaveState>('saved');
+  /** Why it waits or has stopped, in a sentence. */
+  why = $state('');
+  /** Commands that cannot go into this history by themselves: made before a backup was restored, or left when the reading went. */
+  unsent = $state.raw<Command[]>([]);
   /** How many acts are sent at once; one by one when the server refuses some among many. */
   private most = MOST_AT_ONCE;
   /** Acts that the server has not confirmed; some may have arrived all the same. */
   private pending: Act[] = [];
   private made = 0;
   private sending = false;
+  private failures = 0;
+  private retry: ReturnType<typeof setTimeout> | undefined;
   /** What is pending could not be kept in the browser's store. */
   private unkept = false;
   /** Something was done elsewhere while own acts were being sent: it is looked at when they have arrived. */
@@ -33,8 +46,10 @@ export class Saving {
 
   constructor(
     private readonly readingId: number,
-    private confirmed: Command[],
-    private readonly changed: (log: Command[], fromElsewhere: number) => void,
+    /** Which history the log belongs to; a restored backup begins another. */
+    private readonly history: string,
+    private confirmed: Standing,
+    private readonly changed: (fromElsewhere: number) => void,
     private readonly refused: (sentence: string) => void
   ) {
     this.channel = new BroadcastChannel(`nuvelo-reading-${readingId}`);
@@ -45,38 +60,45 @@ export class Saving {
     void this.catchUp(false).then(() => this.adoptLeftovers());
   }
 
-  get log(): Command[] {
-    return [...this.confirmed, ...commandsOf(this.pending)];
+  /** Where the log stands, with what is on its way. */
+  get standing(): Standing {
+    return advanced(this.confirmed, commandsOf(this.pending));
   }
 
   add(commands: Command[]): void {
     this.pending.push(...commands.map((command) => ({ origin: `${this.tab}-${++this.made}`, command })));
     this.keep();
-    void this.flush();
+    if (this.state === 'stopped') this.unsent = [...this.unsent, ...commands];
+    else void this.flush();
   }
 
   /** Fetches what has been done elsewhere; `tell` whether it is told that it was. */
   async catchUp(tell = true): Promise<void> {
+    if (this.state === 'stopped') return;
     if (this.sending) {
       this.behind = true;
       return;
     }
     this.behind = false;
-    const from = this.confirmed.length;
-    const acts = await this.actsAfter(from);
+    const from = this.confirmed.revision;
+    const { acts, more } = await this.actsAfter(from);
     if (!acts.length) return;
-    if (!this.sending && from === this.confirmed.length) this.takeIn(acts, tell);
+    if (!this.sending && from === this.confirmed.revision) {
+      this.takeIn(acts, tell);
+      if (more) await this.catchUp(tell);
+    }
     // Own acts have gone out meanwhile: what was fetched may be too little, or hold them.
     else if (this.sending) this.behind = true;
     else await this.catchUp(tell);
   }
 
   /** What the server has beyond a revision; nothing while it does not answer. */
-  private async actsAfter(revision: number): Promise<Act[]> {
+  private async actsAfter(revision: number): Promise<{ acts: Act[]; more: boolean }> {
     try {
-      return await api.actsAfter(this.readingId, revision);
-    } catch {
-      return [];
+      return await api.actsAfter(this.readingId, revision, this.history);
+    } catch (error) {
+      if (error instanceof ApiError && ENDED.includes(error.status)) this.stop(error.message);
+      return { acts: [], more: false };
     }
   }
 
@@ -91,8 +113,22 @@ export class Saving {
     this.channel.close();
   }
 
+  /** What was unsent has been seen to: put on, kept as a file or let go. */
+  settleUnsent(): void {
+    this.unsent = [];
+    for (const key of keptKeys()) if (key.startsWith(this.ofReading) && !key.startsWith(this.prefix)) removeKept(key);
+    if (this.state === 'stopped') removeKept(this.key);
+  }
+
+  /** What is kept for this reading, whatever its history. */
+  private get ofReading(): string {
+    return `nuvelo-pending-${this.readingId}-`;
+  }
+  private get prefix(): string {
+    return `${this.ofReading}${this.history}/`;
+  }
   private get key(): string {
-    return `nuvelo-pending-${this.readingId}-${this.tab}`;
+    return this.prefix + this.tab;
   }
 
   /** The browser's store is a second rope: where it is full or forbidden, acts are sent all the same. */
@@ -115,48 +151,70 @@ export class Saving {
     const waiting = this.pending.filter((a) => !origins.has(a.origin));
     const arrived = this.pending.length - waiting.length;
     this.pending = waiting;
-    this.confirmed.push(...commandsOf(missed));
+    this.confirmed = advanced(this.confirmed, commandsOf(missed));
     this.keep();
-    this.changed(this.log, tell ? missed.length - arrived : 0);
+    this.changed(tell ? missed.length - arrived : 0);
   }
 
   private async flush(): Promise<void> {
-    if (this.sending) return;
+    if (this.sending || this.state === 'stopped') return;
     if (this.pending.length === 0) return this.rest();
+    clearTimeout(this.retry);
     this.sending = true;
     this.state = 'saving';
     const batch = this.pending.slice(0, this.most);
-    let again = 0;
+    let failed = false;
     try {
-      const result = await api.append(this.readingId, this.confirmed.length, batch);
+      const result = await api.append(this.readingId, this.history, this.confirmed.revision, batch);
       if ('conflict' in result) this.takeIn(result.missed);
       else {
         const { already } = result;
-        this.confirmed.push(...commandsOf(batch.filter((a) => !already.includes(a.origin!))));
+        this.confirmed = advanced(this.confirmed, commandsOf(batch.filter((a) => !already.includes(a.origin!))));
         this.pending.splice(0, batch.length);
         this.keep();
-        if (already.length) this.changed(this.log, 0);
+        if (already.length) this.changed(0);
         this.channel.postMessage('changed');
       }
+      this.failures = 0;
     } catch (error) {
-      const status = error instanceof ApiError ? error.status : 0;
+      const { status, message } = error instanceof ApiError ? error : { status: 0, message: 'The server does not answer.' };
+      if (ENDED.includes(status)) this.stop(message);
       // Sent again it would be refused again, and nothing after it would ever be saved.
-      if (status === 400 || status === 413) {
+      else if (REFUSED.includes(status)) {
         if (batch.length > 1) this.most = 1;
-        else this.refuse(batch[0].command, (error as ApiError).message);
-      } else again = RETRY_MS;
+        else this.refuse(batch[0].command, message);
+      } else {
+        failed = true;
+        this.why = message;
+      }
     }
     this.sending = false;
-    if (again) {
-      this.state = 'waiting';
-      setTimeout(() => void this.flush(), again);
-    } else void this.flush();
+    if (this.halted()) return;
+    if (!failed) return void this.flush();
+    this.state = 'waiting';
+    // Not all at the same moment: a server that comes back must not be overrun by every window.
+    const pause = Math.min(RETRY_MS * 2 ** this.failures++, LONGEST_RETRY_MS);
+    this.retry = setTimeout(() => void this.flush(), pause * (0.75 + Math.random() / 4));
+  }
+
+  private halted(): boolean {
+    return this.state === 'stopped';
+  }
+
+  /** Nothing more is sent: what was not stays here and is offered. */
+  private stop(why: string): void {
+    this.state = 'stopped';
+    this.why = why;
+    this.unsent = [...this.unsent, ...commandsOf(this.pending)];
+    clearTimeout(this.retry);
+    for (const go of this.waiting.splice(0)) go();
   }
 
   /** Everything has been stored. */
   private rest(): void {
     this.most = MOST_AT_ONCE;
     this.state = 'saved';
+    this.why = '';
     for (const go of this.waiting.splice(0)) go();
     if (this.behind) void this.catchUp();
   }
@@ -165,7 +223,7 @@ export class Saving {
   private refuse(command: Command, why: string): void {
     this.pending.shift();
     this.keep();
-    this.changed(this.log, 0);
+    this.changed(0);
     this.refused(`“${describe(command)}” was refused and has been taken back. ${why}`);
   }
 
@@ -174,24 +232,28 @@ export class Saving {
    * when the new one looks. Where the browser has no locks (a plain address in a school's network), at once.
    */
   private adoptLeftovers(): void {
-    const prefix = `nuvelo-pending-${this.readingId}-`;
     for (const key of keptKeys()) {
-      if (!key.startsWith(prefix) || key === this.key) continue;
+      if (!key.startsWith(this.ofReading) || key === this.key) continue;
+      if (!key.startsWith(this.prefix)) {
+        // Made in another history: never put into this one by itself.
+        this.unsent = [...this.unsent, ...commandsOf(kept(key))];
+        continue;
+      }
       const adopt = () => this.adopt(key);
       if (!navigator.locks) adopt();
       // A room that is left stops waiting; the next one asks anew.
-      else navigator.locks.request(`nuvelo-tab-${key.slice(prefix.length)}`, { signal: this.closed.signal }, adopt).catch(() => {});
+      else navigator.locks.request(`nuvelo-tab-${key.slice(this.prefix.length)}`, { signal: this.closed.signal }, adopt).catch(() => {});
     }
   }
 
   /** The server knows which of them had arrived. */
   private adopt(key: string): void {
-    const kept = JSON.parse(localStorage.getItem(key) ?? '[]') as Act[];
-    if (!kept.length || this.closed.signal.aborted) return;
-    this.pending.push(...kept);
+    const left = kept(key);
+    if (!left.length || this.closed.signal.aborted || this.state === 'stopped') return;
+    this.pending.push(...left);
     this.keep();
-    if (!this.unkept) localStorage.removeItem(key);
-    this.changed(this.log, 0);
+    if (!this.unkept) removeKept(key);
+    this.changed(0);
     void this.flush();
   }
 }
@@ -202,6 +264,23 @@ function keptKeys(): string[] {
     return Object.keys(localStorage);
   } catch {
     return [];
+  }
+}
+
+/** The acts that are kept under a key; none where they cannot be read. */
+function kept(key: string): Act[] {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? '[]') as Act[];
+  } catch {
+    return [];
+  }
+}
+
+function removeKept(key: string): void {
+  try {
+    localStorage.removeItem(key);
+  } catch {
+    // What cannot be reached cannot come back either.
   }
 }
 

@@ -3,7 +3,9 @@ import type { Facts, KeyFact } from '$core/analysis/facts';
 import type { Pin } from '$core/analysis/pins';
 import type { Marking } from '$core/markings/marking';
 import type { Command } from '$core/reading/commands/index';
+import type { Standing } from '$core/reading/log';
 import { dynamicPlan } from '$core/reading/dynamic-plan';
+import { fitted } from '$core/reading/fitted';
 import type { Proposal } from '$core/reading/proposal';
 import { questionsFrom } from '$core/reading/questions';
 import { styleOf, type Reading } from '$core/reading/reading';
@@ -33,7 +35,9 @@ export interface WorkspaceData {
   sourceHash: string;
   /** The stored facts, as JSON. */
   facts: string;
-  log: Command[];
+  /** The history that the log belongs to, and where it stands. */
+  history: string;
+  standing: Standing;
 }
 
 /** Everything that the rooms of one piece share, each in a part of its own: the log, the study, the selection, the playing. */
@@ -47,6 +51,9 @@ export class Workspace {
 
   /** The score as it is seen: with its numbering. */
   score = $state.raw<Score | null>(null);
+  private readonly fitted = $derived.by(() =>
+    this.score ? fitted(this.log.reading, this.score) : { reading: this.log.reading, remarks: [] }
+  );
   /** Loudness over the whole piece, as marked, shaped and pulled at. */
   readonly plan = $derived.by(() => (this.score ? dynamicPlan(this.score, this.facts, this.reading) : null));
   readonly questions = $derived.by(() => questionsFrom(this.study.questionPlaces, this.reading));
@@ -76,7 +83,8 @@ export class Workspace {
     const plain = (): Reading => $state.snapshot(this.reading) as Reading;
     this.log = new ReadingLog(
       data.readingId,
-      data.log,
+      data.history,
+      data.standing,
       () => this.afterChange(),
       (sentence) => (this.notice = sentence)
     );
@@ -93,7 +101,12 @@ export class Workspace {
   }
 
   get reading(): Reading {
-    return this.log.reading;
+    return this.fitted.reading;
+  }
+
+  /** What of the reading had to be left out, in sentences. */
+  get remarks(): string[] {
+    return this.fitted.remarks;
   }
 
   get facts(): Facts {
@@ -199,6 +212,7 @@ export class Workspace {
       this.show();
       await this.firstPicture();
       this.study.refresh();
+      if (this.remarks.length) this.notice = this.remarks.join(' ');
     } catch (error) {
       this.fault = sentenceOf(error);
     }

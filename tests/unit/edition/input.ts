@@ -5,6 +5,7 @@ import { demoLog } from '../../../demo/studio.ts';
 import type { EditionInput } from '../../../src/core/edition/open-edition.ts';
 import { replay } from '../../../src/core/reading/log.ts';
 import type { PageSettings } from '../../../src/core/reading/page-settings.ts';
+import type { EditionSource } from '../../../src/lib/server/jobs/edition-source.ts';
 import { demo } from '../helpers.ts';
 
 /** The edition of a demo piece in its demo reading. */
@@ -30,3 +31,6 @@ export function demoInput(file: string, pages: Partial<PageSettings> = {}): Edit
     facts: null
   };
 }
+
+/** The same as it is handed to a worker. */
+export const frozen = (input: EditionInput): EditionSource => ({ frozen: JSON.stringify(input) });

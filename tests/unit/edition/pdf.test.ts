@@ -10,7 +10,7 @@ import type { PageSettings } from '../../../src/core/reading/page-settings.ts';
 import { editionFile } from '../../../src/lib/server/jobs/edition-file.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { abc, demo } from '../helpers.ts';
-import { demoInput } from './input.ts';
+import { demoInput, frozen } from './input.ts';
 
 const pdfOf = async (file: string, pages: Partial<PageSettings> = {}): Promise<Uint8Array> =>
   (await editionFile(demoInput(file, pages), 'pdf', () => {})) as Uint8Array;
@@ -138,7 +138,7 @@ test('print and PDF agree: the SVG pages that the browser prints hold the same w
   for (const { file } of DEMO_READINGS) {
     const input = demoInput(file);
     const svgs: string[] = [];
-    await TASKS.pages(input, (_stage, page) => void (page && svgs.push(page)));
+    await TASKS.pages(frozen(input), (_stage, page) => void (page && svgs.push(page)));
     const { pages } = await read((await editionFile(input, 'pdf', () => {})) as Uint8Array);
     assert.equal(svgs.length, pages.length, file);
     const words = (text: string): string[] =>
@@ -173,7 +173,10 @@ test('what is shown can be chosen: rows, skeleton, ornaments, kinds of markings,
   assert.ok(!/phrase 1\b/.test(bare) && !bare.includes('[left hand lighter]') && !bare.includes('Questions and answers'));
   const pictures = async (pages: Partial<PageSettings>): Promise<number> => {
     let staves = 0;
-    await TASKS.pages(demoInput('andantino.abc', pages), (_s, page) => void (staves += page?.match(/transform="matrix/g)?.length ?? 0));
+    await TASKS.pages(
+      frozen(demoInput('andantino.abc', pages)),
+      (_s, page) => void (staves += page?.match(/transform="matrix/g)?.length ?? 0)
+    );
     return staves;
   };
   assert.ok(

@@ -13,7 +13,7 @@ import { bullets, heading, paragraph, span, type RichText } from '../../../src/c
 import { danceOf } from '../../../src/core/style/dances.ts';
 import { accepts } from '../reading/accepts.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
-import { demoInput } from './input.ts';
+import { demoInput, frozen } from './input.ts';
 import { plainBlock } from './plain.ts';
 
 const parts: TextPart[] = [
@@ -73,7 +73,10 @@ test('a player of a transposing instrument reads keys as they are written, with 
   const etude = openEdition(demoInput('etude.abc')).edition;
   assert.match(draftPreface(etude).content.map(plainBlock).join('\n'), /It begins in E minor \(sounding D minor\)/);
   const pages: string[] = [];
-  await TASKS.pages(demoInput('etude.abc', { variant: 'study', show: ['keys'] }), (_stage, page) => void (page && pages.push(page)));
+  await TASKS.pages(
+    frozen(demoInput('etude.abc', { variant: 'study', show: ['keys'] })),
+    (_stage, page) => void (page && pages.push(page))
+  );
   const music = pages[1].replace(/<style>.*?<\/style>|<[^>]*>/gs, '');
   assert.ok(music.includes('E minor (sounding D minor)'), 'over the first bar');
 });

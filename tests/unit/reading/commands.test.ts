@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
-import { replay, resolve } from '../../../src/core/reading/log.ts';
+import { advanced, AT_THE_BEGINNING, replay } from '../../../src/core/reading/log.ts';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
 import type { Marking } from '../../../src/core/markings/marking.ts';
 
@@ -50,7 +50,7 @@ test('a new act after an undo ends what could be redone', () => {
     replay(log).markings.map((m) => m.id),
     ['b']
   );
-  assert.deepEqual(resolve(log).undone, []);
+  assert.deepEqual(advanced(AT_THE_BEGINNING, log).undone, []);
 });
 
 test('keeping, setting aside and opening again a proposal', () => {

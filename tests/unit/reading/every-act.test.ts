@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { Pin } from '../../../src/core/analysis/pins.ts';
-import { describe, replay, resolve } from '../../../src/core/reading/log.ts';
+import { advanced, AT_THE_BEGINNING, describe, replay } from '../../../src/core/reading/log.ts';
 import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
 import { pinWords } from '../../../src/core/analysis/pins.ts';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
@@ -160,7 +160,7 @@ for (const [act, words, letGo, itsWords] of ACTS)
     assert.equal(accepted(letGo), null);
     assert.deepEqual(replay([act, letGo]), EMPTY_READING);
     // The history names what would be undone next.
-    assert.equal(describe(resolve([act, letGo, { type: 'undo' }]).undone[0]), itsWords);
+    assert.equal(describe(advanced(AT_THE_BEGINNING, [act, letGo, { type: 'undo' }]).undone[0]), itsWords);
   });
 
 test('the acts above are all that there are, but for changing what is there', () => {

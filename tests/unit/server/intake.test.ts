@@ -5,7 +5,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
-import { openDatabase } from '../../../src/lib/server/db/client.ts';
+import { openDatabase } from '../../../src/lib/server/db/open.ts';
 import { takeIn } from '../../../src/lib/server/intake.ts';
 import { endWorkers, runTask } from '../../../src/lib/server/jobs/run.ts';
 import { OWNER } from '../../../src/lib/server/owner.ts';
@@ -70,7 +70,7 @@ test('an import that is stopped, also at the last moment, leaves nothing on the 
   let asked = 0;
   const late = {
     get aborted() {
-      return ++asked > 1;
+      return ++asked > 2;
     },
     addEventListener() {},
     removeEventListener() {}
@@ -109,7 +109,7 @@ test('everything that a task says is heard before it is done', async () => {
     await Promise.all(
       [1, 2].map(async () => {
         const pages: string[] = [];
-        const { count } = await runTask('pages', input, (_, page) => void (page && pages.push(page)));
+        const { count } = await runTask('pages', { frozen: JSON.stringify(input) }, (_, page) => void (page && pages.push(page)));
         assert.equal(pages.length, count);
         assert.ok(count > 1);
       })

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { after, test } from 'node:test';
 import { DEMO_READINGS } from '../../../demo/readings.ts';
 import { demoLog } from '../../../demo/studio.ts';
-import { openDatabase } from '../../../src/lib/server/db/client.ts';
+import { openDatabase } from '../../../src/lib/server/db/open.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import type { Facts } from '../../../src/core/analysis/facts.ts';
 import { addPiece, findDocument, findPiece, findStudy, listPieces, removePiece } from '../../../src/lib/server/repositories/pieces.ts';

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { after, afterEach, test } from 'node:test';
 import fc from 'fast-check';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
-import { openDatabase } from '../../../src/lib/server/db/client.ts';
+import { openDatabase } from '../../../src/lib/server/db/open.ts';
 import { pieces, readings, sources } from '../../../src/lib/server/db/schema.ts';
 import { append, logOf } from '../../../src/lib/server/repositories/readings.ts';
 import './runes.ts';
@@ -33,11 +33,12 @@ async function studio(): Promise<Windows> {
   windows = new Windows(
     db,
     reading.id,
-    (log, w) =>
+    (standing, w) =>
       new Saving(
         reading.id,
-        log,
-        (_, n) => w.changed(n),
+        w.history,
+        standing,
+        (n) => w.changed(n),
         (sentence) => w.notices.push(sentence)
       )
   );
@@ -61,7 +62,7 @@ test('an act whose answer was lost stands once, also when the window crashes bef
   const second = await w.openOne();
   await w.wait();
   assert.deepEqual(await stored(), [peak(1), peak(2)]);
-  assert.deepEqual(second.saving.log, [peak(1), peak(2)]);
+  assert.deepEqual(second.saving.standing.done, [peak(1), peak(2)]);
   assert.equal(w.left, 0);
 });
 
@@ -71,7 +72,7 @@ test('a page that was put together before the last act was stored learns of it',
   const late = await w.openOne();
   w.act(first, peak(1));
   await w.wait();
-  assert.deepEqual(late.saving.log, [peak(1)]);
+  assert.deepEqual(late.saving.standing.done, [peak(1)]);
   // It is told that it came from elsewhere; what the page itself lacked when it was opened is not.
   assert.equal(late.fromElsewhere, 1);
   assert.equal((await w.openOne()).fromElsewhere, 0);
@@ -87,7 +88,7 @@ test('a window that is still open keeps its acts; they are taken over when it ha
   w.outcome = 'answered';
   const second = await w.openOne();
   await w.idle();
-  assert.deepEqual(second.saving.log, []);
+  assert.deepEqual(second.saving.standing.done, []);
   w.crash(first);
   await w.wait();
   assert.deepEqual(await stored(), [peak(1)]);
@@ -102,13 +103,80 @@ test('where the browser keeps nothing, an act is sent all the same, and it is sa
   w.act(first, peak(1));
   w.act(first, peak(2));
   await w.idle();
-  assert.deepEqual(first.saving.log, [peak(1), peak(2)]);
+  assert.deepEqual(first.saving.standing.done, [peak(1), peak(2)]);
   assert.deepEqual(first.notices, ['This browser keeps nothing more for Nuvelo: until all is saved, do not close this window.']);
   w.outcome = 'answered';
   await w.wait();
   assert.deepEqual(await stored(), [peak(1), peak(2)]);
   assert.equal(first.saving.state, 'saved');
   assert.equal(first.notices.length, 1);
+});
+
+test('where the browser’s store is forbidden altogether, an act is sent all the same', async () => {
+  const w = await studio();
+  w.forbidden = true;
+  const first = await w.openOne();
+  w.act(first, peak(1));
+  await w.wait();
+  assert.deepEqual(await stored(), [peak(1)]);
+  assert.equal(first.saving.state, 'saved');
+});
+
+test('while the server cannot store, the window says why, does not say that all is saved, and asks ever more seldom', async () => {
+  const w = await studio();
+  const first = await w.openOne();
+  await w.idle();
+  w.breaks = { status: 507, message: 'The disk of the server is full, so nothing can be stored.' };
+  w.act(first, peak(1));
+  await w.idle();
+  assert.equal(first.saving.state, 'waiting');
+  assert.equal(first.saving.why, w.breaks.message);
+  const before = w.sent;
+  // Two minutes, in steps of a second: every two seconds would be sixty times.
+  for (let k = 0; k < 120; k++) await w.wait(1000);
+  assert.ok(w.sent - before >= 4 && w.sent - before <= 10, `asked ${w.sent - before} times`);
+  w.breaks = null;
+  await w.wait();
+  assert.deepEqual(await stored(), [peak(1)]);
+  assert.equal(first.saving.state, 'saved');
+});
+
+test('a window that meets another history sends nothing more, says so, and offers what it has not sent', async () => {
+  const w = await studio();
+  const first = await w.openOne();
+  await w.idle();
+  w.otherHistory = true;
+  w.act(first, peak(1));
+  await w.idle();
+  assert.equal(first.saving.state, 'stopped');
+  assert.equal(first.saving.why, 'Another history.');
+  assert.deepEqual(first.saving.unsent, [peak(1)]);
+  w.act(first, peak(2));
+  const sent = w.sent;
+  for (let k = 0; k < 5; k++) await w.wait();
+  assert.equal(w.sent, sent);
+  assert.deepEqual(first.saving.unsent, [peak(1), peak(2)]);
+  assert.deepEqual(await stored(), []);
+  // Opened anew in the other history the acts are offered, not put in by themselves.
+  w.otherHistory = false;
+  w.crash(first);
+  w.history = 'history-2';
+  const second = await w.openOne();
+  await w.wait();
+  assert.deepEqual(await stored(), []);
+  assert.deepEqual(second.saving.unsent, [peak(1), peak(2)]);
+  w.inside.run(second, () => second.saving.settleUnsent());
+  assert.equal(w.left, 0);
+});
+
+test('an idle window learns of another history when it looks', async () => {
+  const w = await studio();
+  const first = await w.openOne();
+  await w.idle();
+  w.otherHistory = true;
+  await w.inside.run(first, () => first.saving.catchUp());
+  assert.equal(first.saving.state, 'stopped');
+  assert.deepEqual(first.saving.unsent, []);
 });
 
 test('two equal acts are two acts', async () => {
@@ -160,7 +228,7 @@ test('windows that act at once end with the same log, without being looked at ag
         }
         await w.idle();
         assert.equal((await stored()).length, steps.length);
-        for (const window of w.open) assert.deepEqual(window.saving.log, await stored());
+        for (const window of w.open) assert.deepEqual(window.saving.standing.done, await stored());
       }
     ),
     { numRuns: 60, seed: 7 }
@@ -228,7 +296,7 @@ test('whatever gets lost on the way and whichever window crashes: every act is s
         );
       }
       for (const window of w.open) {
-        assert.deepEqual(window.saving.log, await stored());
+        assert.deepEqual(window.saving.standing.done, await stored());
         assert.equal(window.saving.state, 'saved');
       }
       assert.equal(w.left, 0);

@@ -6,9 +6,10 @@ import { AsyncLocalStorage } from 'node:async_hooks';
 import { setImmediate as turn } from 'node:timers/promises';
 import { mock } from 'node:test';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
+import { advanced, AT_THE_BEGINNING, type Standing } from '../../../src/core/reading/log.ts';
 import type { Saving } from '../../../src/lib/workspace/saving.svelte.ts';
-import { actsAfter, append } from '../../../src/lib/server/repositories/readings.ts';
-import type { Database } from '../../../src/lib/server/db/client.ts';
+import { actsAfter, append, logOf } from '../../../src/lib/server/repositories/readings.ts';
+import type { Database } from '../../../src/lib/server/db/open.ts';
 
 /** What becomes of a request: answered; stored but not answered; not even stored; stored later, unless the log has gone on. */
 export type Outcome = 'answered' | 'answer lost' | 'lost' | 'late';
@@ -32,6 +33,16 @@ export class Windows {
   outcome: Outcome = 'answered';
   /** The browser's store takes nothing more. */
   full = false;
+  /** The browser's store may not be used at all. */
+  forbidden = false;
+  /** The history that the server gives to pages. */
+  history = 'history-1';
+  /** The server goes on from a backup. */
+  otherHistory = false;
+  /** What the server answers to acts instead of storing them. */
+  breaks: { status: number; message: string } | null = null;
+  /** How often acts were sent. */
+  sent = 0;
   /** How long requests and answers are on their way, in turns of the event loop, used in this order again and again. */
   delays: number[] = [0];
   /** Sentence with which a command of this kind is refused. */
@@ -46,7 +57,7 @@ export class Windows {
   constructor(
     private readonly db: Database,
     private readonly readingId: number,
-    private readonly make: (log: Command[], window: Pick<Window, 'notices'> & { changed(n: number): void }) => Saving
+    private readonly make: (standing: Standing, window: Pick<Window, 'notices'> & { changed(n: number): void; history: string }) => Saving
   ) {
     mock.timers.enable({ apis: ['setTimeout'] });
     const plain = globalThis.setTimeout;
@@ -67,9 +78,11 @@ export class Windows {
 
   /** Opens a window on the reading as it is stored now. */
   async openOne(): Promise<Window> {
-    const log = (await actsAfter(this.db, this.readingId, 0)).map((a) => a.command);
+    const standing = advanced(AT_THE_BEGINNING, await logOf(this.db, this.readingId));
     const window = { alive: true, made: [], notices: [], fromElsewhere: 0 } as unknown as Window;
-    window.saving = this.inside.run(window, () => this.make(log, { notices: window.notices, changed: (n) => (window.fromElsewhere += n) }));
+    window.saving = this.inside.run(window, () =>
+      this.make(standing, { notices: window.notices, changed: (n) => (window.fromElsewhere += n), history: this.history })
+    );
     this.open.push(window);
     this.all.push(window);
     return window;
@@ -105,9 +118,9 @@ export class Windows {
   }
 
   /** Lets the time pass after which requests are tried again. */
-  async wait(): Promise<void> {
+  async wait(ms = 30_000): Promise<void> {
     await this.idle();
-    mock.timers.tick(2000);
+    mock.timers.tick(ms);
     await this.idle();
   }
 
@@ -127,10 +140,12 @@ export class Windows {
       if (outcome === 'lost') throw new Error('no connection');
       if (!init?.method) {
         const after = Number(new URL(url, 'http://here').searchParams.get('after'));
-        const acts = await actsAfter(this.db, this.readingId, after);
+        const found = await actsAfter(this.db, this.readingId, after);
         await this.onTheWay();
-        return Response.json({ acts });
+        if (this.otherHistory) return Response.json({ message: 'Another history.' }, { status: 410 });
+        return Response.json(found);
       }
+      this.sent++;
       const { base, acts } = JSON.parse(String(init.body));
       if (outcome === 'late') {
         this.late.push(async () => void (await append(this.db, this.readingId, base, acts)));
@@ -138,6 +153,8 @@ export class Windows {
       }
       const wrong = (acts as { command: Command }[]).map((a) => this.refuses[a.command.type]).find(Boolean);
       if (wrong) return Response.json({ message: wrong }, { status: 400 });
+      if (this.otherHistory) return Response.json({ message: 'Another history.' }, { status: 410 });
+      if (this.breaks) return Response.json(this.breaks, { status: this.breaks.status });
       const result = await append(this.db, this.readingId, base, acts);
       await this.onTheWay();
       if (outcome === 'answer lost') throw new Error('no answer');
@@ -160,9 +177,13 @@ export class Windows {
     return new Proxy(
       {},
       {
-        ownKeys: () => [...this.storage.keys()],
+        ownKeys: () => {
+          if (this.forbidden) throw new DOMException('The store may not be used.', 'SecurityError');
+          return [...this.storage.keys()];
+        },
         getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
         get: (_, name) => {
+          if (this.forbidden) throw new DOMException('The store may not be used.', 'SecurityError');
           if (name === 'getItem') return (key: string) => this.storage.get(key) ?? null;
           if (name === 'setItem')
             return (key: string, value: string): void => {

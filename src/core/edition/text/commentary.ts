@@ -5,7 +5,7 @@ import { heading, paragraph, span, type RichBlock } from '../../reading/rich-tex
 import { cmp, sub } from '../../score/fraction.ts';
 import type { Score } from '../../score/model.ts';
 import { barLabel, measureAt, positionIn, beatWords } from '../../score/position.ts';
-import { SOURCES, type SourceKey } from '../../style/bibliography.ts';
+import { shortNames, type SourceKey } from '../../style/bibliography.ts';
 import type { Edition } from './edition.ts';
 
 /** One bar's entry in the commentary. */
@@ -32,8 +32,10 @@ function inItsBar(text: string, bar: string): string {
   return own ? capital(text.slice(start.length)) : capital(text);
 }
 
-const cited = (keys: readonly SourceKey[] | undefined): string =>
-  keys?.length ? ` (${keys.map((k) => SOURCES[k].short).join('; ')})` : '';
+const cited = (keys: readonly SourceKey[] | undefined): string => {
+  const named = shortNames(keys);
+  return named.length ? ` (${named.join('; ')})` : '';
+};
 
 /** What is commented on: a score and what was decided about it. */
 export type Commented = Pick<Edition, 'score' | 'reading' | 'proposals'> & { details: Pick<Edition['details'], 'suspects'> };

@@ -20,6 +20,8 @@ export interface Edition {
   facts: Facts;
   details: Details;
   reading: Reading;
+  /** What of the reading had to be left out, in sentences. */
+  remarks: readonly string[];
   proposals: readonly Proposal[];
   questions: readonly Question[];
   /** The reading as it is played; with it what is said of time and length. */

@@ -1,3 +1,4 @@
+import { paragraph } from '../../reading/rich-text.ts';
 import { shownMarkings, shows } from '../../reading/page-settings.ts';
 import type { TableBlock, TextPart } from './blocks.ts';
 import { cardText } from './card.ts';
@@ -35,6 +36,7 @@ export function after(edition: Edition): TextPart[] {
   if (pages.variant !== 'study') return [];
   const parts: TextPart[] = [{ title: 'Commentary', blocks: commentaryText(edition) }];
   parts.push({ title: 'Critical report', blocks: criticalReport(edition) });
+  if (edition.remarks.length) parts.push({ title: 'Left out', blocks: edition.remarks.map((sentence) => paragraph(sentence)) });
   if (shows(pages, 'questions')) parts.push({ title: 'Questions and answers', blocks: questionsText(edition) });
   return parts.filter((p) => p.blocks.length);
 }

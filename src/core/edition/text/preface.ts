@@ -5,7 +5,7 @@ import { beatOfMeter } from '../../score/meter.ts';
 import { barLabel, measureAt } from '../../score/position.ts';
 import { keyAsRead } from '../../score/transposition.ts';
 import { clock } from '../../score/tempo.ts';
-import { SOURCES, type SourceKey } from '../../style/bibliography.ts';
+import { shortNames, type SourceKey } from '../../style/bibliography.ts';
 import { danceOf } from '../../style/dances.ts';
 import { PROFILES } from '../../style/profiles.ts';
 import type { School } from '../../style/schools.ts';
@@ -21,7 +21,7 @@ const MOST_TECHNIQUE = 6;
 
 const sentence = (text: string): string => (/[.!?]$/.test(text) ? text : `${text}.`);
 const cited = (keys: readonly SourceKey[]): string => {
-  const named = keys.filter((k) => k !== 'common').map((k) => SOURCES[k].short);
+  const named = shortNames(keys.filter((k) => k !== 'common'));
   return named.length ? ` (${named.join('; ')})` : '';
 };
 

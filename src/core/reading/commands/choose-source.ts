@@ -9,9 +9,9 @@ export interface ChooseSource {
 }
 
 export const chooseSource: CommandDescription<ChooseSource> = {
-  schema: ({ joi, hash, words, day, oneOf, record, orNull }) => {
+  schema: ({ joi, hash, source, words, day, oneOf, record, orNull }) => {
     const difference = joi.string().max(120);
-    const choice = record({ source: hash, difference, take: oneOf(['ours', 'theirs']), because: words(), on: day });
+    const choice = record({ source, difference, take: oneOf(['ours', 'theirs']), because: words(), on: day });
     return { source: hash, difference, choice: orNull(choice) };
   },
   apply: (reading, { source, difference, choice }) => {

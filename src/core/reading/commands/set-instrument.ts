@@ -8,7 +8,7 @@ export interface SetInstrument {
 }
 
 export const setInstrument: CommandDescription<SetInstrument> = {
-  schema: ({ integer, oneOf, orNull }) => ({ part: integer.min(0).max(200), instrument: orNull(oneOf(INSTRUMENTS.map((i) => i.key))) }),
+  schema: ({ part, oneOf, orNull }) => ({ part, instrument: orNull(oneOf(INSTRUMENTS.map((i) => i.key))) }),
   apply: (reading, { part, instrument }) => ({ ...reading, instruments: setOrLet(reading.instruments, part, instrument) }),
   words: ({ instrument }) =>
     instrument === null ? 'letting the name tell the instrument' : `the instrument is the ${instrumentByKey(instrument)!.name}`

@@ -5,7 +5,7 @@ export interface SetPart {
 }
 
 export const setPart: CommandDescription<SetPart> = {
-  schema: ({ integer }) => ({ part: integer.min(0).max(200) }),
+  schema: ({ part }) => ({ part }),
   apply: (reading, { part }) => ({ ...reading, part }),
   words: () => 'choosing the part'
 };

@@ -18,7 +18,7 @@ function endingNumbers(text: string): number[] {
 export function readBarline(e: Element, measure: Measure): void {
   const repeat = child(e, 'repeat');
   if (repeat?.attributes.direction === 'forward') measure.repeatStart = true;
-  if (repeat?.attributes.direction === 'backward') measure.repeatEnd = Math.max(2, Math.min(99, integer(repeat.attributes.times, 2)));
+  if (repeat?.attributes.direction === 'backward') measure.repeatEnd = Math.max(2, integer(repeat.attributes.times, 2));
   const ending = child(e, 'ending');
   if (ending) {
     const type = ending.attributes.type;

@@ -13,6 +13,7 @@ import {
 import type { Interval } from '../pitch.ts';
 import { connectHairpins, connectSlurs } from '../spans.ts';
 import { integer, readAttributes } from './attributes.ts';
+import { capRepeats } from '../repeats.ts';
 import { readBarline, readJump, readJumpWords } from './barline.ts';
 import { dynamicValue, harmonyText, readDirection, readSound } from './direction.ts';
 import { readNote, type NoteContext } from './note.ts';
@@ -395,6 +396,7 @@ class Reader {
     else for (const { measure, text } of this.jumpWords) if (/^fine\.?$/i.test(text.trim())) score.measures[measure].fine = true;
     connectSlurs(score, (text, measure) => this.remark('repaired', text, measure));
     connectHairpins(score, (text, measure) => this.remark('repaired', text, measure));
+    capRepeats(score.measures, (text, measure) => this.remark('repaired', text, measure));
     score.remarks = [...this.remarks.values()];
     return score;
   }

@@ -1,15 +1,14 @@
 import Joi from 'joi';
-import { eq } from 'drizzle-orm';
 import { ENGINE } from '../../../core/analysis/engine.ts';
 import { schemaKit } from '../../../core/schema-kit.ts';
-import type { Database } from '../db/client.ts';
+import type { Database } from '../db/open.ts';
 import { pieces, studies } from '../db/schema.ts';
 import type { StoredStudy } from '../study.ts';
 import { EDITIONS } from './editions.ts';
 import type { ArchivePart } from './part.ts';
 import { READINGS } from './readings.ts';
-import { SOURCES, storeSources } from './sources.ts';
-import { line, seconds } from './values.ts';
+import { SOURCES, storeSources, type ReadSource } from './sources.ts';
+import { line, LONGEST_LINE, notLater, seconds } from './values.ts';
 
 const ARCHIVE_FORMAT = 'nuvelo-archive/1';
 
@@ -17,7 +16,7 @@ const ARCHIVE_FORMAT = 'nuvelo-archive/1';
 const PARTS = { sources: SOURCES, readings: READINGS, editions: EDITIONS };
 
 type PartKey = keyof typeof PARTS;
-type PartValue<K extends PartKey> = (typeof PARTS)[K] extends ArchivePart<infer T> ? T : never;
+type PartValue<K extends PartKey> = (typeof PARTS)[K] extends ArchivePart<infer T> ? T[] : never;
 
 /** All data of a piece in one record; times in seconds since 1970. Described in docs/archive.md. */
 export type Archive = {
@@ -35,32 +34,46 @@ export const archiveSchema = kit.record({
   ...Object.fromEntries(KEYS.map((key) => [key, partOf(key).schema]))
 });
 
-/** A piece with everything that belongs to it; undefined when it is not there. */
-export async function exportPiece(db: Database, pieceId: number): Promise<Archive | undefined> {
-  const [piece] = await db.select().from(pieces).where(eq(pieces.id, pieceId));
-  if (!piece) return undefined;
-  const { title, composer, instrument, bars, createdAt } = piece;
-  const archive: Record<string, unknown> = { format: ARCHIVE_FORMAT, piece: { title, composer, instrument, bars, createdAt } };
-  for (const key of KEYS) archive[key] = await partOf(key).export(db, pieceId);
-  return archive as unknown as Archive;
+/** The archive of a piece as JSON, in pieces of text, an item of it at once. */
+export async function* exportPiece(db: Database, row: typeof pieces.$inferSelect): AsyncGenerator<string> {
+  const { title, composer, instrument, bars, createdAt } = row;
+  const piece: Archive['piece'] = { title: fits(title), composer: fits(composer), instrument: fits(instrument), bars, createdAt };
+  yield `{\n"format": ${JSON.stringify(ARCHIVE_FORMAT)},\n"piece": ${JSON.stringify(piece)}`;
+  for (const key of KEYS) {
+    yield `,\n${JSON.stringify(key)}: [`;
+    let first = true;
+    for await (const item of partOf(key).export(db, row.id)) {
+      yield `${first ? '' : ','}\n${JSON.stringify(item)}`;
+      first = false;
+    }
+    yield ']';
+  }
+  yield '\n}\n';
 }
 
-/**
- * Puts an archived piece on the shelf, all or nothing; the archive fits its schema.
- * @param study of the first source, worked out by this engine
- * @throws ArchiveError when a source is damaged or stands here in another version
- */
-export async function importPiece(db: Database, owner: string, archive: Archive, study: StoredStudy): Promise<number> {
+/** Titles were longer once than an archive takes. */
+const fits = (words: string): string => words.slice(0, LONGEST_LINE);
+
+/** An archive whose sources have been read here, with the study of the first. */
+export interface ReadArchive extends Omit<Archive, 'sources'> {
+  sources: ReadSource[];
+  study: StoredStudy;
+}
+
+/** Puts an archived piece on the shelf, all or nothing. */
+export async function importPiece(db: Database, owner: string, archive: ReadArchive): Promise<number> {
   return db.transaction(async (tx) => {
     await storeSources(tx, archive.sources);
     const [first] = archive.sources;
-    await tx
-      .insert(studies)
-      .values({ sourceHash: first.hash, engine: ENGINE, facts: study.facts, survey: study.survey })
-      .onConflictDoNothing();
+    const { facts, survey } = archive.study;
+    await tx.insert(studies).values({ sourceHash: first.hash, engine: ENGINE, facts, survey }).onConflictDoNothing();
+    const { title, composer, instrument, createdAt } = archive.piece;
     const [piece] = await tx
       .insert(pieces)
-      .values({ ...archive.piece, owner, sourceHash: first.hash, sourceName: first.name })
+      .values({
+        ...{ title: title.trim() || 'Untitled', composer, instrument, bars: first.bars, createdAt: notLater(createdAt) },
+        ...{ owner, sourceHash: first.hash, sourceName: first.name.trim() || 'The source' }
+      })
       .returning({ id: pieces.id });
     for (const key of KEYS) await partOf(key).import(tx, piece.id, archive[key]);
     return piece.id;

@@ -2,9 +2,10 @@ import Joi from 'joi';
 import { asc, eq } from 'drizzle-orm';
 import { schemaKit } from '../../../core/schema-kit.ts';
 import { comparedSources, pieces, sources } from '../db/schema.ts';
+import { openScore } from '../../../core/score/read-file.ts';
 import { hashOf } from '../hash.ts';
 import { ArchiveError, type ArchivePart, type Tables } from './part.ts';
-import { base64, line, seconds } from './values.ts';
+import { base64, line, notLater, seconds } from './values.ts';
 
 export interface ArchivedSource {
   hash: string;
@@ -19,21 +20,32 @@ export interface ArchivedSource {
 
 const kit = schemaKit(Joi);
 
-/** Stores the sources themselves, before the piece that hangs on them. @throws ArchiveError where one is damaged or was read in another way here */
-export async function storeSources(tx: Tables, list: readonly ArchivedSource[]): Promise<void> {
-  for (const { hash, name, fileName, format, createdAt, document, bytes } of list) {
-    const file = Buffer.from(bytes, 'base64');
-    if (hashOf(file) !== hash)
-      throw new ArchiveError(`The source “${name}” in the archive is damaged: its bytes are not those that its sum was made of.`);
-    const [known] = await tx.select({ document: sources.document }).from(sources).where(eq(sources.hash, hash));
-    if (known && known.document !== document)
-      throw new ArchiveError(`The source “${name}” is here already and was read in another way by another version of this program.`);
-    if (!known) await tx.insert(sources).values({ hash, fileName, format, createdAt, document, bytes: file });
-  }
+/** A source as its bytes were read here, whatever the archive said of it. */
+export interface ReadSource extends ArchivedSource {
+  parts: number;
+  bars: number;
+}
+
+/** Reads a source anew from its bytes. @throws ArchiveError where they are damaged */
+export function readSource(source: ArchivedSource): ReadSource {
+  const bytes = Buffer.from(source.bytes, 'base64');
+  if (hashOf(bytes) !== source.hash)
+    throw new ArchiveError(`The source “${source.name}” in the archive is damaged: its bytes are not those that its sum was made of.`);
+  const { text, format, score } = openScore(bytes, source.fileName);
+  return { ...source, format, document: text, parts: score.parts.length, bars: score.measures.length };
+}
+
+/** Stores the sources themselves, before the piece that hangs on them. */
+export async function storeSources(tx: Tables, list: readonly ReadSource[]): Promise<void> {
+  for (const { hash, fileName, format, createdAt, document, bytes, parts } of list)
+    await tx
+      .insert(sources)
+      .values({ hash, fileName, format, createdAt: notLater(createdAt), document, parts, bytes: Buffer.from(bytes, 'base64') })
+      .onConflictDoNothing();
 }
 
 /** The sources of a piece; the first one is that which the pages follow. */
-export const SOURCES: ArchivePart<ArchivedSource[]> = {
+export const SOURCES: ArchivePart<ArchivedSource> = {
   schema: Joi.array()
     .items(
       kit.record({
@@ -48,15 +60,13 @@ export const SOURCES: ArchivePart<ArchivedSource[]> = {
     )
     .min(1)
     .max(20),
-  async export(db, pieceId) {
+  async *export(db, pieceId) {
     const [piece] = await db.select().from(pieces).where(eq(pieces.id, pieceId));
     const further = await db.select().from(comparedSources).where(eq(comparedSources.pieceId, pieceId)).orderBy(asc(comparedSources.id));
-    const found: ArchivedSource[] = [];
     for (const { sourceHash, name } of [{ sourceHash: piece.sourceHash, name: piece.sourceName }, ...further]) {
       const [{ hash, fileName, format, createdAt, bytes, document }] = await db.select().from(sources).where(eq(sources.hash, sourceHash));
-      found.push({ hash, name, fileName, format, createdAt, bytes: bytes.toString('base64'), document });
+      yield { hash, name, fileName, format, createdAt, bytes: bytes.toString('base64'), document };
     }
-    return found;
   },
   async import(tx, pieceId, [, ...further]) {
     for (const { hash, name } of further) await tx.insert(comparedSources).values({ pieceId, sourceHash: hash, name });

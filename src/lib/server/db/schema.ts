@@ -14,6 +14,8 @@ export const sources = sqliteTable('sources', {
   bytes: blob('bytes', { mode: 'buffer' }).notNull(),
   /** The MusicXML document in which all text spans count. */
   document: text('document').notNull(),
+  /** How many parts the score has; null for what came before this was kept. */
+  parts: integer('parts'),
   createdAt: integer('created_at').notNull().default(now)
 });
 
@@ -31,7 +33,9 @@ export const pieces = sqliteTable(
       .references(() => sources.hash),
     sourceName: text('source_name').notNull().default('The source'),
     owner: person('owner'),
-    createdAt: integer('created_at').notNull().default(now)
+    createdAt: integer('created_at').notNull().default(now),
+    /** When it was put into the bin; null while it stands on the shelf. */
+    removedAt: integer('removed_at')
   },
   (t) => [index('pieces_by_source').on(t.sourceHash), index('pieces_by_owner').on(t.owner)]
 );
@@ -119,3 +123,36 @@ export const commands = sqliteTable(
   },
   (t) => [primaryKey({ columns: [t.readingId, t.seq] }), uniqueIndex('commands_by_origin').on(t.readingId, t.origin)]
 );
+
+/** Where a log stood after some act, so that a long one need not be sent and replayed from its beginning; may be thrown away at any time. */
+export const snapshots = sqliteTable('snapshots', {
+  readingId: integer('reading_id')
+    .primaryKey()
+    .references(() => readings.id, { onDelete: 'cascade' }),
+  seq: integer('seq').notNull(),
+  engine: text('engine').notNull(),
+  state: text('state', { mode: 'json' }).notNull()
+});
+
+/** Who is working out a study just now, so that two processes do not do it twice. */
+export const claims = sqliteTable(
+  'claims',
+  {
+    sourceHash: text('source_hash').notNull(),
+    engine: text('engine').notNull(),
+    /** Seconds since 1970; after this the work counts as given up. */
+    until: integer('until').notNull()
+  },
+  (t) => [primaryKey({ columns: [t.sourceHash, t.engine] })]
+);
+
+/** What the database knows about itself. */
+export const settings = sqliteTable('settings', { key: text('key').primaryKey(), value: text('value').notNull() });
+
+/** Who is signed in: the sum of the token in their cookie, never the token. */
+export const sessions = sqliteTable('sessions', {
+  token: text('token').primaryKey(),
+  person: person('person'),
+  createdAt: integer('created_at').notNull().default(now),
+  expiresAt: integer('expires_at').notNull()
+});

@@ -13,6 +13,7 @@ import { midiFile } from '../../../core/performance/midi.ts';
 import { playableScore } from '../../../core/performance/playable-score.ts';
 import { studyOf } from '../../../core/analysis/study.ts';
 import { perform } from '../../../core/performance/perform.ts';
+import { fitted } from '../../../core/reading/fitted.ts';
 import type { Reading } from '../../../core/reading/reading.ts';
 import { compressed } from '../../../core/score/compressed.ts';
 import type { Score } from '../../../core/score/model.ts';
@@ -57,17 +58,18 @@ async function mei(input: EditionInput): Promise<string> {
   const sources: SourceMei[] = [];
   for (const c of collations) sources.push({ ...c, mei: await whole(c.document, c.score) });
   const base = readMusicXml(input.document);
-  return editionMeiFile(await whole(document, score), score, input.reading.markings, EDITOR, {
+  const { reading } = fitted(input.reading, score);
+  return editionMeiFile(await whole(document, score), score, reading.markings, EDITOR, {
     name: input.names.source,
     score: base,
     mei: collations.length ? await whole(input.document, base) : '',
     others: sources,
-    choices: input.reading.sourceChoices
+    choices: reading.sourceChoices
   });
 }
 
 /** The text of an edition, all of it whatever the pages show. */
-function text(input: EditionInput, write: typeof textAsHtml): string {
+export function wholeText(input: EditionInput, write: typeof textAsHtml = textAsHtml): string {
   const whole: Reading = { ...input.reading, pages: { ...input.reading.pages, variant: 'study' } };
   const { edition } = openEdition({ ...input, reading: whole }, TEXTS);
   return write(edition.title, edition.composer, [...before(edition), ...after(edition)]);
@@ -75,15 +77,16 @@ function text(input: EditionInput, write: typeof textAsHtml): string {
 
 function midi(input: EditionInput, literal: boolean): Uint8Array {
   const { score } = chosenText(input, TEXTS);
-  const { pins, part, instruments } = input.reading;
-  return midiFile(score, perform(playableScore(studyOf(score, pins), part, instruments), input.reading, literal));
+  const { reading } = fitted(input.reading, score);
+  const { pins, part, instruments } = reading;
+  return midiFile(score, perform(playableScore(studyOf(score, pins), part, instruments), reading, literal));
 }
 
 /** An edition as a file. */
 export async function editionFile(input: EditionInput, format: Format, progress: Progress): Promise<Uint8Array | string> {
   const xml = (): string => {
     const { document, score } = chosenText(input, TEXTS);
-    const text = editionMusicXml(document, score, input.reading.markings);
+    const text = editionMusicXml(document, score, fitted(input.reading, score).reading.markings);
     return document === input.document ? text : withoutCountedIds(text);
   };
   switch (format) {
@@ -98,9 +101,9 @@ export async function editionFile(input: EditionInput, format: Format, progress:
     case 'mei':
       return mei(input);
     case 'md':
-      return text(input, textAsMarkdown);
+      return wholeText(input, textAsMarkdown);
     case 'html':
-      return text(input, textAsHtml);
+      return wholeText(input, textAsHtml);
     default:
       return midi(input, format === 'literal.mid');
   }

@@ -1,5 +1,5 @@
 import { analyse } from '../../../core/analysis/analyse.ts';
-import { compareReadings, type ReadingComparison } from '../../../core/edition/compare.ts';
+import { compareReadings } from '../../../core/edition/compare.ts';
 import { chosenText, openEdition, type EditionInput } from '../../../core/edition/open-edition.ts';
 import { collate, type Collation } from '../../../core/collation/collate.ts';
 import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
@@ -8,12 +8,25 @@ import { tunesOf, type AbcTuneText } from '../../../core/score/abc/tunes.ts';
 import { openScore } from '../../../core/score/read-file.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey } from '../../../core/survey/survey.ts';
-import type { Archive } from '../archive/archive.ts';
+import type { Command } from '../../../core/reading/commands/index.ts';
+import { advanced, type Standing } from '../../../core/reading/log.ts';
+import type { Comparison } from '../../shapes.ts';
+import type { ReadArchive } from '../archive/archive.ts';
 import type { Format } from '../formats.ts';
 import type { Intake, StoredStudy } from '../study.ts';
 import type { Progress } from './progress.ts';
+import { openSource, type EditionSource } from './edition-source.ts';
 import { TEXTS } from './texts.ts';
-import { editionFile, pagesOf } from './edition-file.ts';
+import { editionFile, pagesOf, wholeText } from './edition-file.ts';
+
+/** Characters of a title and the like on the shelf, at most; the score keeps its own. */
+const LONGEST_LINE = 200;
+
+/** Words as one line of the shelf: without breaks and other signs that are not seen, and not longer than it takes. */
+function oneLine(words: string): string {
+  const line = words.replace(/[\p{Cc}\p{Cf}\s]+/gu, ' ').trim();
+  return line.length > LONGEST_LINE ? `${line.slice(0, LONGEST_LINE - 1).trimEnd()}…` : line;
+}
 
 /** Work that is too heavy for the server's main thread; each runs in a worker, by name. */
 export const TASKS = {
@@ -27,13 +40,16 @@ export const TASKS = {
     return {
       document: text,
       format,
-      title: score.title || fallback,
-      composer: score.composer,
-      instrument: score.parts
-        .map((p) => p.name)
-        .filter(Boolean)
-        .join(', '),
+      title: oneLine(score.title) || oneLine(fallback) || 'Untitled',
+      composer: oneLine(score.composer),
+      instrument: oneLine(
+        score.parts
+          .map((p) => p.name)
+          .filter(Boolean)
+          .join(', ')
+      ),
       bars: score.measures.length,
+      parts: score.parts.length,
       facts,
       survey: survey(score, facts)
     };
@@ -57,16 +73,34 @@ export const TASKS = {
     return { facts, survey: survey(score, facts) };
   },
 
-  /** The archive of a piece, and the study of the source that its pages follow. */
-  async archive({ bytes }: { bytes: Uint8Array }, progress: Progress): Promise<{ archive: Archive; study: StoredStudy }> {
+  /** The archive of a piece, checked: its sources are read anew from their bytes, its frozen editions are opened. */
+  async archive({ bytes }: { bytes: Uint8Array }, progress: Progress): Promise<ReadArchive> {
     progress('reading the archive');
-    const { readArchive } = await import('../archive/read-archive.ts');
+    const [{ readArchive }, { readSource }] = await Promise.all([import('../archive/read-archive.ts'), import('../archive/sources.ts')]);
     const archive = readArchive(bytes);
-    return { archive, study: TASKS.study({ document: archive.sources[0].document }, progress) };
+    const sources = archive.sources.map(readSource);
+    for (const { number, content } of archive.editions) {
+      progress(`edition ${number}`);
+      wholeText(content);
+    }
+    return { ...archive, sources, study: TASKS.study({ document: sources[0].document }, progress) };
+  },
+
+  /** Copies a database's file and proves the copy. */
+  async backup({ from, to }: { from: string; to: string }, progress: Progress): Promise<void> {
+    progress('copying');
+    const { copyDatabase } = await import('../backup/copy.ts');
+    await copyDatabase(from, to);
+  },
+
+  /** Where a log stands after more commands. */
+  standing({ standing, since }: { standing: Standing; since: Command[] }): Standing {
+    return advanced(standing, since);
   },
 
   /** The pages of an edition as SVG pictures; each goes out as soon as it is full. */
-  async pages(input: EditionInput, progress: Progress): Promise<{ count: number }> {
+  async pages(source: EditionSource, progress: Progress): Promise<{ count: number }> {
+    const input = openSource(source);
     let count = 0;
     for await (const { page, maker } of pagesOf(input, progress)) {
       progress(`page ${page.number}`, pageSvg(page, maker.glyphs, maker.musicFont(), input.names.title));
@@ -75,11 +109,12 @@ export const TASKS = {
     return { count };
   },
 
-  /** What differs between two readings of one piece, and what each would sound and last. */
-  compare({ a, b }: { a: EditionInput; b: EditionInput }): ReadingComparison {
+  /** What differs between two readings of one piece, and what each would sound and last; with the readings themselves. */
+  compare({ a, b }: { a: EditionSource; b: EditionSource }): Comparison {
+    const [one, two] = [openSource(a), openSource(b)];
     const open = (input: EditionInput) => openEdition(input, TEXTS).edition;
-    const [one, two] = [open(a), open(b)];
-    return compareReadings(one.score, one, two);
+    const [first, second] = [open(one), open(two)];
+    return { comparison: compareReadings(first.score, first, second), readings: [one.reading, two.reading] };
   },
 
   /** What differs between two sources of one piece. */
@@ -88,13 +123,13 @@ export const TASKS = {
   },
 
   /** The document of an edition that follows several sources. */
-  chosen(input: EditionInput): string {
-    return chosenText(input, TEXTS).document;
+  chosen(source: EditionSource): string {
+    return chosenText(openSource(source), TEXTS).document;
   },
 
   /** An edition as a file of some format. */
-  file({ input, format }: { input: EditionInput; format: Format }, progress: Progress): Promise<Uint8Array | string> {
-    return editionFile(input, format, progress);
+  file({ source, format }: { source: EditionSource; format: Format }, progress: Progress): Promise<Uint8Array | string> {
+    return editionFile(openSource(source), format, progress);
   }
 };
 

@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import { ScoreError } from '../../../core/score/model.ts';
+import { ArchiveError } from '../archive/part.ts';
 import type { Progress } from './progress.ts';
 import { TASKS } from './tasks.ts';
 
@@ -30,7 +31,7 @@ export default async function work(request: WorkerRequest): Promise<unknown> {
     return { done: await run(input, progress) };
   } catch (error) {
     // What is wrong with a file is no fault of the program.
-    if (error instanceof ScoreError) return { refused: error.message };
+    if (error instanceof ScoreError || error instanceof ArchiveError) return { refused: error.message };
     throw error;
   } finally {
     said.postMessage({ all: true } satisfies Said);

@@ -1,5 +1,5 @@
-import { asc, eq, max } from 'drizzle-orm';
-import type { Database } from '../db/client.ts';
+import { asc, eq, max, sql } from 'drizzle-orm';
+import type { Database } from '../db/open.ts';
 import { editions } from '../db/schema.ts';
 import { OWNER } from '../owner.ts';
 import type { EditionRow } from '../../shapes.ts';
@@ -37,10 +37,24 @@ export async function addEdition(
   });
 }
 
+/** A frozen edition; what it was made of as text. */
 export async function findEdition(
   db: Database,
   id: number
-): Promise<{ pieceId: number; number: number; content: EditionInput; pdf: Buffer } | undefined> {
-  const [row] = await db.select().from(editions).where(eq(editions.id, id));
-  return row && { pieceId: row.pieceId, number: row.number, content: row.content as EditionInput, pdf: row.pdf };
+): Promise<{ pieceId: number; number: number; title: string; content: string } | undefined> {
+  const [row] = await db
+    .select({
+      pieceId: editions.pieceId,
+      number: editions.number,
+      title: sql<string>`json_extract(${editions.content}, '$.names.title')`,
+      content: sql<string>`${editions.content}`
+    })
+    .from(editions)
+    .where(eq(editions.id, id));
+  return row;
+}
+
+/** The PDF as it was frozen. */
+export async function findPdf(db: Database, id: number): Promise<Buffer | undefined> {
+  return (await db.select({ pdf: editions.pdf }).from(editions).where(eq(editions.id, id)))[0]?.pdf;
 }

@@ -1,8 +1,9 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { ENGINE, UNBUILT } from '../../../core/analysis/engine.ts';
+import type { PieceBounds } from '../../../core/schema-kit.ts';
 import type { Survey } from '../../../core/survey/survey.ts';
-import type { Database } from '../db/client.ts';
-import { pieces, readings, sources, studies } from '../db/schema.ts';
+import type { Database } from '../db/open.ts';
+import { claims, comparedSources, editions, pieces, readings, sources, studies } from '../db/schema.ts';
 import { hashOf } from '../hash.ts';
 import { OWNER } from '../owner.ts';
 import type { Intake, SentStudy, StoredStudy } from '../study.ts';
@@ -14,11 +15,18 @@ export async function storeSource(
   db: Pick<Database, 'insert'>,
   fileName: string,
   bytes: Uint8Array,
-  intake: Pick<Intake, 'format' | 'document'>
+  intake: Pick<Intake, 'format' | 'document' | 'parts'>
 ): Promise<void> {
   await db
     .insert(sources)
-    .values({ hash: hashOf(bytes), fileName, format: intake.format, bytes: Buffer.from(bytes), document: intake.document })
+    .values({
+      hash: hashOf(bytes),
+      fileName,
+      format: intake.format,
+      bytes: Buffer.from(bytes),
+      document: intake.document,
+      parts: intake.parts
+    })
     .onConflictDoNothing();
 }
 
@@ -37,15 +45,62 @@ export async function addPiece(db: Database, fileName: string, bytes: Uint8Array
   });
 }
 
-export const listPieces = (db: Database, owner = OWNER): Promise<Piece[]> =>
-  db.select().from(pieces).where(eq(pieces.owner, owner)).orderBy(desc(pieces.createdAt), desc(pieces.id));
+/** Pieces that are sent at once, at most. Set by hand. */
+export const SHELF_PORTION = 60;
+
+/** Pieces on the shelf, the newest first: those after `before` (a piece's number), a portion of them. */
+export const listPieces = (db: Database, owner = OWNER, before?: Pick<Piece, 'id' | 'createdAt'>, most = 100_000): Promise<Piece[]> =>
+  db
+    .select()
+    .from(pieces)
+    .where(
+      and(
+        eq(pieces.owner, owner),
+        isNull(pieces.removedAt),
+        before ? sql`(${pieces.createdAt}, ${pieces.id}) < (${before.createdAt}, ${before.id})` : undefined
+      )
+    )
+    .orderBy(desc(pieces.createdAt), desc(pieces.id))
+    .limit(most);
+
+/** All pieces of an owner, those in the bin too. */
+export const allPieces = (db: Database, owner: string): Promise<Piece[]> =>
+  db.select().from(pieces).where(eq(pieces.owner, owner)).orderBy(pieces.id);
+
+export async function countPieces(db: Database, owner = OWNER): Promise<{ shelf: number; bin: number }> {
+  const [row] = await db
+    .select({ shelf: sql<number>`count(*) filter (where ${pieces.removedAt} is null)`, bin: sql<number>`count(${pieces.removedAt})` })
+    .from(pieces)
+    .where(eq(pieces.owner, owner));
+  return row;
+}
+
+/** Days for which a piece lies in the bin. */
+export const BIN_DAYS = 30;
+
+/** A piece in the bin; `editions` counts what was frozen of it. */
+export type BinnedPiece = Pick<Piece, 'id' | 'title' | 'composer'> & { removedAt: number; editions: number };
+
+/** The pieces in the bin, what came last first. */
+export const listBin = (db: Database, owner = OWNER): Promise<BinnedPiece[]> =>
+  db
+    .select({
+      id: pieces.id,
+      title: pieces.title,
+      composer: pieces.composer,
+      removedAt: sql<number>`${pieces.removedAt}`,
+      editions: sql<number>`(select count(*) from editions where editions.piece_id = pieces.id)`
+    })
+    .from(pieces)
+    .where(and(eq(pieces.owner, owner), isNotNull(pieces.removedAt)))
+    .orderBy(desc(pieces.removedAt), desc(pieces.id));
 
 /** The newest piece of an owner that was made of a file; null when the file is new. */
 export async function pieceOf(db: Database, owner: string, hash: string): Promise<Pick<Piece, 'id' | 'title'> | null> {
   const [found] = await db
     .select({ id: pieces.id, title: pieces.title })
     .from(pieces)
-    .where(and(eq(pieces.owner, owner), eq(pieces.sourceHash, hash)))
+    .where(and(eq(pieces.owner, owner), eq(pieces.sourceHash, hash), isNull(pieces.removedAt)))
     .orderBy(desc(pieces.id))
     .limit(1);
   return found ?? null;
@@ -55,9 +110,60 @@ export async function findPiece(db: Database, id: number): Promise<Piece | undef
   return (await db.select().from(pieces).where(eq(pieces.id, id)))[0];
 }
 
-/** Takes a piece with its readings off the shelf; the source stays for other pieces made of it. */
+/** What a piece has, for checking what is said of it. */
+export async function boundsOf(db: Database, piece: Pick<Piece, 'id' | 'bars' | 'sourceHash'>): Promise<PieceBounds> {
+  const [row] = await db.select({ parts: sources.parts }).from(sources).where(eq(sources.hash, piece.sourceHash));
+  const further = await db.select({ hash: comparedSources.sourceHash }).from(comparedSources).where(eq(comparedSources.pieceId, piece.id));
+  return { measures: piece.bars, parts: row?.parts ?? undefined, sources: further.map((s) => s.hash) };
+}
+
+/** Puts a piece into the bin. @returns false when it is not on the shelf */
+export async function binPiece(db: Database, id: number): Promise<boolean> {
+  const onShelf = and(eq(pieces.id, id), isNull(pieces.removedAt));
+  return (
+    (
+      await db
+        .update(pieces)
+        .set({ removedAt: sql`(unixepoch())` })
+        .where(onShelf)
+        .returning({ id: pieces.id })
+    ).length > 0
+  );
+}
+
+/** Takes a piece out of the bin again. */
+export async function unbinPiece(db: Database, id: number): Promise<boolean> {
+  const inBin = and(eq(pieces.id, id), isNotNull(pieces.removedAt));
+  return (await db.update(pieces).set({ removedAt: null }).where(inBin).returning({ id: pieces.id })).length > 0;
+}
+
+/** Removes a piece for good with all that hangs on it, and the sources that no other piece is made of. */
 export async function removePiece(db: Database, id: number): Promise<boolean> {
-  return (await db.delete(pieces).where(eq(pieces.id, id)).returning()).length > 0;
+  return db.transaction(async (tx) => {
+    const gone = await tx.delete(pieces).where(eq(pieces.id, id)).returning({ id: pieces.id });
+    await removeUnusedSources(tx);
+    return gone.length > 0;
+  });
+}
+
+/** Removes sources that no piece is made of or compared with, and what was worked out about them. */
+export async function removeUnusedSources(db: Pick<Database, 'delete' | 'select'>): Promise<void> {
+  const used = sql`exists (select 1 from ${pieces} where ${pieces.sourceHash} = ${sources.hash}) or exists (select 1 from ${comparedSources} where ${comparedSources.sourceHash} = ${sources.hash})`;
+  await db.delete(sources).where(sql`not (${used})`);
+}
+
+/** Removes for good what has lain in the bin for its days; a piece with frozen editions stays until its owner says so. */
+export async function emptyBin(db: Database): Promise<number> {
+  const frozen = sql`exists (select 1 from ${editions} where ${editions.pieceId} = ${pieces.id})`;
+  const old = sql`${pieces.removedAt} < unixepoch() - ${BIN_DAYS * 86_400}`;
+  return db.transaction(async (tx) => {
+    const gone = await tx
+      .delete(pieces)
+      .where(and(isNotNull(pieces.removedAt), old, sql`not ${frozen}`))
+      .returning({ id: pieces.id });
+    if (gone.length) await removeUnusedSources(tx);
+    return gone.length;
+  });
 }
 
 export async function findDocument(db: Database, hash: string): Promise<string | undefined> {
@@ -74,6 +180,31 @@ export async function findStudy(db: Database, hash: string): Promise<SentStudy |
   return row && { facts: row.facts, survey: row.survey as Survey };
 }
 
+/** Keeps a study; those that an earlier engine made of the same source go. */
 export async function storeStudy(db: Database, hash: string, study: StoredStudy): Promise<void> {
+  await db.delete(studies).where(and(eq(studies.sourceHash, hash), sql`${studies.engine} <> ${ENGINE}`));
   await db.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: study.facts, survey: study.survey }).onConflictDoNothing();
+}
+
+/** Seconds for which a claim on a study holds: longer than any task may take. */
+const CLAIM_SECONDS = 90;
+
+/** Says that a study is being worked out here. @returns false when another process is at it */
+export async function claimStudy(db: Database, hash: string): Promise<boolean> {
+  const until = sql`unixepoch() + ${CLAIM_SECONDS}`;
+  const [won] = await db
+    .insert(claims)
+    .values({ sourceHash: hash, engine: ENGINE, until: sql`${until}` })
+    .onConflictDoUpdate({
+      target: [claims.sourceHash, claims.engine],
+      set: { until: sql`${until}` },
+      setWhere: sql`${claims.until} < unixepoch()`
+    })
+    .returning({ hash: claims.sourceHash });
+  return won !== undefined;
+}
+
+/** It is not worked out here any more. */
+export async function unclaimStudy(db: Database, hash: string): Promise<void> {
+  await db.delete(claims).where(and(eq(claims.sourceHash, hash), eq(claims.engine, ENGINE)));
 }

@@ -1,14 +1,14 @@
-import { LibsqlError } from '@libsql/client';
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
-import type { Facts } from '../../../core/analysis/facts.ts';
-import { replay, type Act } from '../../../core/reading/log.ts';
+import { ENGINE, UNBUILT } from '../../../core/analysis/engine.ts';
+import { AT_THE_BEGINNING, type Act, type Standing } from '../../../core/reading/log.ts';
 import type { Command } from '../../../core/reading/commands/index.ts';
-import type { Database } from '../db/client.ts';
-import { commands, readings } from '../db/schema.ts';
-import type { EditionInput } from '../../../core/edition/open-edition.ts';
-import { findDocument, findPiece, findStudy, type Piece } from './pieces.ts';
+import { isConstraint } from '../db/faults.ts';
+import type { Database } from '../db/open.ts';
+import { commands, readings, snapshots } from '../db/schema.ts';
+import type { EditionSource } from '../jobs/edition-source.ts';
+import { findDocument, findStudy, type Piece } from './pieces.ts';
 import { OWNER } from '../owner.ts';
-import type { Appended, Missed } from '../../shapes.ts';
+import type { ActsAfter, Appended, Missed } from '../../shapes.ts';
 import { listSources } from './sources.ts';
 
 export type ReadingRow = typeof readings.$inferSelect;
@@ -54,22 +54,66 @@ export async function findReading(db: Database, id: number): Promise<ReadingRow 
   return (await db.select().from(readings).where(eq(readings.id, id)))[0];
 }
 
-/** Acts after a revision, in order. */
-export async function actsAfter(db: Database, readingId: number, revision: number): Promise<Act[]> {
+/** Acts that are handed out at once, at most. Set by hand. */
+const PORTION = 2000;
+
+const storedAct = ({ origin, command }: Pick<typeof commands.$inferSelect, 'origin' | 'command'>): Act => ({
+  origin,
+  command: command as Command
+});
+
+/** Acts after a revision, in order: a portion of them. */
+export async function actsAfter(db: Database, readingId: number, revision: number, most = PORTION): Promise<ActsAfter> {
   const rows = await db
-    .select()
+    .select({ origin: commands.origin, command: commands.command })
     .from(commands)
     .where(and(eq(commands.readingId, readingId), gt(commands.seq, revision)))
-    .orderBy(asc(commands.seq));
-  return rows.map(({ origin, command }) => ({ origin, command: command as Command }));
+    .orderBy(asc(commands.seq))
+    .limit(most + 1);
+  return { acts: rows.slice(0, most).map(storedAct), more: rows.length > most };
 }
 
 /** The whole log of a reading. */
 export const logOf = async (db: Database, readingId: number): Promise<Command[]> =>
-  (await actsAfter(db, readingId, 0)).map((a) => a.command);
+  (await actsAfter(db, readingId, 0, Number.MAX_SAFE_INTEGER - 1)).acts.map((a) => a.command);
+
+/** How many acts a reading has. */
+export async function revisionOf(db: Database, readingId: number): Promise<number> {
+  const [{ last }] = await db
+    .select({ last: sql<number>`coalesce(max(${commands.seq}), 0)` })
+    .from(commands)
+    .where(eq(commands.readingId, readingId));
+  return last;
+}
+
+/** Where a long log stood, as far as that is known of this very engine. */
+export async function findSnapshot(db: Database, readingId: number): Promise<Standing> {
+  const [row] = await db
+    .select({ state: snapshots.state })
+    .from(snapshots)
+    .where(and(eq(snapshots.readingId, readingId), eq(snapshots.engine, ENGINE)));
+  return row && ENGINE !== UNBUILT ? (row.state as Standing) : AT_THE_BEGINNING;
+}
+
+/** Remembers where a log stands, unless a later place is known. */
+export async function storeSnapshot(db: Database, readingId: number, standing: Standing): Promise<void> {
+  const row = { readingId, seq: standing.revision, engine: ENGINE, state: standing };
+  await db
+    .insert(snapshots)
+    .values(row)
+    .onConflictDoUpdate({
+      target: snapshots.readingId,
+      set: row,
+      setWhere: sql`${snapshots.seq} < ${standing.revision} or ${snapshots.engine} <> ${ENGINE}`
+    });
+}
+
+/** A log never was so long as somebody says: whoever says so knows another history. */
+export class OtherHistory extends Error {}
 
 /**
  * Appends acts if the log still ends at `base`; else changes nothing and returns what was missed.
+ * @throws OtherHistory when the log never was so long
  * The keys on (reading, seq) and (reading, origin) guard against two writers who read the same revision.
  */
 export async function append(
@@ -80,13 +124,11 @@ export async function append(
   author = OWNER
 ): Promise<Appended | Missed> {
   const missedSince = async (): Promise<Missed> => {
-    const missed = await actsAfter(db, readingId, base);
+    const { acts: missed } = await actsAfter(db, readingId, base);
     return { conflict: true, revision: base + missed.length, missed };
   };
-  const [{ last }] = await db
-    .select({ last: sql<number>`coalesce(max(${commands.seq}), 0)` })
-    .from(commands)
-    .where(eq(commands.readingId, readingId));
+  const last = await revisionOf(db, readingId);
+  if (last < base) throw new OtherHistory();
   if (last !== base) return missedSince();
   const sent = acts.flatMap((a) => a.origin ?? []);
   const stored = await db
@@ -104,31 +146,20 @@ export async function append(
   return { revision: base + fresh.length, already };
 }
 
-/** A key of the table spoke against it: somebody else was quicker. */
-const isConstraint = (error: unknown): boolean =>
-  error instanceof LibsqlError ? error.code.startsWith('SQLITE_CONSTRAINT') : error instanceof Error && isConstraint(error.cause);
-
-/** A reading with all that its pages and files are made of. */
-export async function findEditionInput(
-  db: Database,
-  id: number
-): Promise<{ piece: Piece; row: ReadingRow; input: EditionInput } | undefined> {
-  const row = await findReading(db, id);
-  const piece = row && (await findPiece(db, row.pieceId));
-  const document = piece && (await findDocument(db, piece.sourceHash));
-  if (!row || !piece || document === undefined) return undefined;
-  const reading = replay(await logOf(db, id));
+/** All that the pages and files of a reading are made of, as it is stored: what is long stays text. */
+export async function findEditionSource(db: Database, piece: Piece, readingId: number): Promise<EditionSource | undefined> {
+  const document = await findDocument(db, piece.sourceHash);
+  if (document === undefined) return undefined;
+  const standing = await findSnapshot(db, readingId);
+  const { acts } = await actsAfter(db, readingId, standing.revision, Number.MAX_SAFE_INTEGER - 1);
   const study = await findStudy(db, piece.sourceHash);
   const { title, composer, instrument, sourceName } = piece;
   return {
-    piece,
-    row,
-    input: {
-      document,
-      reading,
-      others: (await listSources(db, piece.id)).map(({ hash, name, document }) => ({ hash, name, document })),
-      names: { title, composer, instrument, source: sourceName },
-      facts: study ? (JSON.parse(study.facts) as Facts) : null
-    }
+    document,
+    standing,
+    since: acts.map((a) => a.command),
+    others: (await listSources(db, piece.id)).map(({ hash, name, document }) => ({ hash, name, document })),
+    names: { title, composer, instrument, source: sourceName },
+    facts: study?.facts ?? null
   };
 }

@@ -1,9 +1,9 @@
 import { and, asc, eq } from 'drizzle-orm';
-import type { Database } from '../db/client.ts';
+import type { Database } from '../db/open.ts';
 import { comparedSources, pieces, sources } from '../db/schema.ts';
 import { hashOf } from '../hash.ts';
 import type { Intake } from '../study.ts';
-import { storeSource } from './pieces.ts';
+import { removeUnusedSources, storeSource } from './pieces.ts';
 
 /** A source that is compared with the one that a piece's pages follow, without its text. */
 export interface NamedSource {
@@ -54,7 +54,11 @@ export async function addSource(
 
 export async function removeSource(db: Database, pieceId: number, id: number): Promise<boolean> {
   const gone = and(eq(comparedSources.pieceId, pieceId), eq(comparedSources.id, id));
-  return (await db.delete(comparedSources).where(gone).returning()).length > 0;
+  return db.transaction(async (tx) => {
+    const removed = (await tx.delete(comparedSources).where(gone).returning()).length > 0;
+    await removeUnusedSources(tx);
+    return removed;
+  });
 }
 
 /** Names the source that the pages follow. */

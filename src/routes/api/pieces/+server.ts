@@ -1,8 +1,15 @@
+import { json } from '@sveltejs/kit';
 import { limitedBody, MOST_FILE_BYTES, valid } from '$lib/server/http';
-import { fileNameSchema, tunesSchema } from '$lib/server/schemas';
+import { fileNameSchema, idSchema, tunesSchema } from '$lib/server/schemas';
 import { streamed } from '$lib/server/stream';
 import type { ImportLine } from '$lib/shapes';
 import type { RequestHandler } from './$types';
+
+/** A portion of the shelf, the newest first; `?before=` is the piece at which the last one ended. */
+export const GET: RequestHandler = async ({ url, locals }) => {
+  const before = url.searchParams.get('before');
+  return json(await locals.studio.shelf(before === null ? undefined : valid<number>(idSchema, before, 'The place on the shelf')));
+};
 
 /**
  * Import of a score or of an archive: the body is the file, its name stands in the query, with what was answered before (`tunes`,
@@ -13,7 +20,7 @@ export const POST: RequestHandler = async ({ request, url, locals }) => {
   const tunes = valid<number[] | undefined>(tunesSchema, url.searchParams.get('tunes')?.split(','), 'The choice of tunes');
   const answers = { ...(tunes ? { tunes } : {}), again: url.searchParams.has('again') };
   const bytes = await limitedBody(request, MOST_FILE_BYTES);
-  return streamed<ImportLine>('Something went wrong here while the file was read; nothing was stored.', async (say, signal) => {
+  return streamed<ImportLine>(request, 'Something went wrong here while the file was read; nothing was stored.', async (say, signal) => {
     const taken = await locals.studio.take(name, bytes, answers, (stage) => say({ stage }), signal);
     if (taken) say(taken);
   });

@@ -1,3 +1,4 @@
+import { ENGINE } from '$core/analysis/engine';
 import { error } from '@sveltejs/kit';
 import { idOf } from '$lib/server/params';
 import type { LayoutServerLoad } from './$types';
@@ -9,7 +10,7 @@ export const load: LayoutServerLoad = async ({ params, url, locals }) => {
   const wanted = url.searchParams.get('reading');
   const reading = wanted === null ? readings[0] : readings.find((r) => String(r.id) === wanted);
   if (!reading) error(404, 'This reading is not here any more.');
-  const { facts, survey } = await piece.study();
+  const survey = await piece.survey();
   const { id, title, composer, instrument, bars, sourceName, sourceHash } = piece.row;
   return {
     piece: { id, title, composer, instrument, bars },
@@ -18,6 +19,6 @@ export const load: LayoutServerLoad = async ({ params, url, locals }) => {
     source: sourceName,
     otherSources: await piece.otherSources(),
     survey,
-    workspace: { pieceId: id, readingId: reading.id, sourceHash, facts, log: await piece.log(reading.id) }
+    workspace: { pieceId: id, readingId: reading.id, sourceHash, engine: ENGINE, ...(await piece.standing(reading.id)) }
   };
 };

@@ -1,8 +1,15 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
-  import { InlineNotification } from 'carbon-components-svelte';
+  import { tick, untrack } from 'svelte';
+  import { Button, InlineNotification } from 'carbon-components-svelte';
+  import type { Command } from '$core/reading/commands/index';
+  import { advanced, AT_THE_BEGINNING, describe } from '$core/reading/log';
+  import { LIMITS } from '$core/style/limits';
+  import { invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
+  import { api } from '$lib/api';
+  import { saveFile } from '$lib/save-file';
   import { provideWorkspace } from '$lib/workspace/context';
+  import { sentenceOf } from '$lib/workspace/latest';
   import { Workspace } from '$lib/workspace/workspace.svelte';
 
   const { data, children } = $props();
@@ -10,13 +17,38 @@
   const holder = $state<{ current: Workspace | null }>({ current: null });
   provideWorkspace(holder);
 
-  const readingId = $derived(data.workspace.readingId);
-
-  // A piece opened from another piece gets a workspace of its own.
+  // A piece opened from another piece, or in another history, gets a workspace of its own.
+  const which = $derived(`${data.workspace.readingId} ${data.workspace.history}`);
   $effect(() => {
-    void readingId;
+    void which;
     return untrack(open);
   });
+
+  const unsent = $derived(holder.current?.log.saving.unsent ?? []);
+  const stopped = $derived(holder.current?.log.saving.state === 'stopped');
+  /** Why the page could not be fetched anew. */
+  let why = $state('');
+
+  /** Puts what could not be saved behind what the reading is now, as one act that can be undone. */
+  async function putOn(): Promise<void> {
+    const commands = $state.snapshot(unsent) as Command[];
+    const before = holder.current;
+    try {
+      // Acts that undo others mean nothing behind acts that they do not know.
+      const own = advanced(AT_THE_BEGINNING, commands).done.flatMap((c) => (c.type === 'together' ? c.commands : [c]));
+      if (stopped) await invalidateAll();
+      await tick();
+      if (!holder.current || (stopped && holder.current === before)) throw new Error('The reading is not there any more.');
+      if (own.length) holder.current.act({ type: 'together', what: 'what had not been saved', commands: own.slice(0, LIMITS.together) });
+      holder.current.log.saving.settleUnsent();
+    } catch (error) {
+      why = sentenceOf(error);
+    }
+  }
+
+  function keepAsFile(): void {
+    saveFile(JSON.stringify(unsent, null, 1), 'not-saved.json', 'application/json');
+  }
 
   function open(): () => void {
     const workspace = new Workspace(data.workspace);
@@ -46,6 +78,10 @@
 </script>
 
 <svelte:window onkeydown={key} />
+<svelte:head>
+  <!-- Asked for while the page itself is still being read. -->
+  <link rel="preload" as="fetch" crossorigin="anonymous" href={api.factsAddress(data.workspace.sourceHash, data.workspace.engine)} />
+</svelte:head>
 
 {#if holder.current?.fault}
   <InlineNotification kind="error" lowContrast title="The score cannot be shown:" subtitle={holder.current.fault} hideCloseButton />
@@ -61,9 +97,44 @@
     />
   </div>
 {/if}
+{#if holder.current && (stopped || unsent.length)}
+  <div class="unsent not-printed" role="alert" data-testid="unsent">
+    <p>
+      {#if stopped}<strong>Nothing more is saved from this window.</strong> {holder.current.log.saving.why}{/if}
+      {#if unsent.length}
+        {unsent.length === 1 ? 'One change was' : `${unsent.length} changes were`} never saved{stopped
+          ? ''
+          : ' because the server went on from a backup'}: {unsent.slice(0, 3).map(describe).join(', ')}{unsent.length > 3 ? ' …' : '.'}
+      {/if}
+      {why}
+    </p>
+    {#if unsent.length}
+      <Button size="small" on:click={() => void putOn()}>Add to the reading as it is now</Button>
+      <Button size="small" kind="tertiary" on:click={keepAsFile}>Keep as a file</Button>
+      <Button size="small" kind="ghost" on:click={() => holder.current?.log.saving.settleUnsent()}>Let go</Button>
+    {:else}
+      <Button size="small" on:click={() => location.reload()}>Open as it is now</Button>
+    {/if}
+  </div>
+{/if}
 {@render children()}
 
 <style>
+  .unsent {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.5rem 0.75rem;
+    padding: 0.6rem 1rem;
+    border-bottom: 2px solid var(--edition);
+    background: var(--raised);
+  }
+
+  .unsent p {
+    flex: 1;
+    min-width: 16rem;
+  }
+
   .notice {
     position: fixed;
     right: 1rem;

@@ -1,6 +1,5 @@
-import { error, json } from '@sveltejs/kit';
+import { json } from '@sveltejs/kit';
 import { limitedJson, valid } from '$lib/server/http';
-import { TaskRefused } from '$lib/server/jobs/run';
 import { idOf } from '$lib/server/params';
 import { excerptSchema } from '$lib/server/schemas';
 import type { RequestHandler } from './$types';
@@ -9,10 +8,5 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = async ({ params, request, locals }) => {
   const piece = await locals.studio.piece(idOf(params.id, 'The number of the piece'));
   const { from, to } = valid<{ from: number; to: number }>(excerptSchema, await limitedJson(request), 'The range of bars');
-  try {
-    return json({ piece: await piece.excerpt(from, to) });
-  } catch (refused) {
-    if (refused instanceof TaskRefused) error(422, refused.message);
-    throw refused;
-  }
+  return json({ piece: await piece.excerpt(from, to) });
 };

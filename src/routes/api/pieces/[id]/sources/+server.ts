@@ -11,7 +11,7 @@ export const POST: RequestHandler = async ({ params, url, request, locals }) => 
   const fileName = valid<string>(fileNameSchema, url.searchParams.get('name'), 'The name of the file');
   const name = valid<string>(sourceNameSchema, url.searchParams.get('called'), 'The name of the source');
   const bytes = await limitedBody(request, MOST_FILE_BYTES);
-  return streamed<SourceLine>('Something went wrong here while the file was read; nothing was stored.', async (say, signal) => {
+  return streamed<SourceLine>(request, 'Something went wrong here while the file was read; nothing was stored.', async (say, signal) => {
     await piece.addSource(name, fileName, bytes, (stage) => say({ stage }), signal);
     say({ added: true });
   });

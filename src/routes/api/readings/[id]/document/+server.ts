@@ -1,4 +1,3 @@
-import { runTask } from '$lib/server/jobs/run';
 import { idOf } from '$lib/server/params';
 import { musicXml } from '$lib/server/send-file';
 import type { RequestHandler } from './$types';
@@ -6,5 +5,5 @@ import type { RequestHandler } from './$types';
 /** The MusicXML document that a reading is about: its source, with the readings of other sources that were chosen. */
 export const GET: RequestHandler = async ({ params, request, locals }) => {
   const reading = await locals.studio.reading(idOf(params.id, 'The number of the reading'));
-  return musicXml(await runTask('chosen', await reading.input(), () => {}, request.signal), 'no-store');
+  return musicXml(await reading.document(request.signal), 'no-store');
 };

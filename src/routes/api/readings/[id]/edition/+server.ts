@@ -6,5 +6,5 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = async ({ params, url, request, locals }) => {
   const format = formatOf(url, 'musicxml');
   const reading = await locals.studio.reading(idOf(params.id, 'The number of the reading'));
-  return sendEdition(await reading.input(), format, url.searchParams.has('follow'), request);
+  return sendEdition((...how) => reading.file(...how), reading.piece.title, format, url.searchParams.has('follow'), request);
 };

@@ -9,8 +9,12 @@ import type { RequestHandler } from './$types';
 export const POST: RequestHandler = async ({ params, request, locals }) => {
   const reading = await locals.studio.reading(idOf(params.id, 'The number of the reading'));
   const { note } = valid<{ note: string }>(freezeSchema, await limitedJson(request), 'The note');
-  return streamed<EditionLine>('Something went wrong here while the edition was made; nothing was frozen.', async (say, signal) => {
-    const edition = await reading.freeze(note, (stage) => say({ stage }), signal);
-    if (edition) say({ edition });
-  });
+  return streamed<EditionLine>(
+    request,
+    'Something went wrong here while the edition was made; nothing was frozen.',
+    async (say, signal) => {
+      const edition = await reading.freeze(note, (stage) => say({ stage }), signal);
+      if (edition) say({ edition });
+    }
+  );
 };
