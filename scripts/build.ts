@@ -14,7 +14,7 @@ await build({
   target: 'node20',
   define: { __NUVELO_ENGINE__: JSON.stringify(engine) },
   // Large, with files of their own beside them or of the older kind of module, and loaded only by the tasks that need them.
-  external: ['verovio/*', 'pdfkit', 'wawoff2', 'joi', '@libsql/client', 'drizzle-orm'],
+  external: ['verovio/*', 'pdfkit', 'wawoff2', 'joi', '@libsql/client', 'libsql', 'drizzle-orm'],
   logLevel: 'warning'
 });
 // The entry takes the place of the adapter's, so that there is one way to start.

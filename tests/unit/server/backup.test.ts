@@ -1,15 +1,17 @@
 import './named-engine.ts';
 import assert from 'node:assert/strict';
-import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { BackupRefused, copyDatabase } from '../../../src/lib/server/backup/copy.ts';
+import { backUp } from '../../../src/lib/server/backup/nightly.ts';
 import { restore } from '../../../src/lib/server/backup/restore.ts';
 import { dispensable, nameOf } from '../../../src/lib/server/backup/rotation.ts';
 import { DatabaseRefused, openDatabase } from '../../../src/lib/server/db/open.ts';
 import { identityOf, settingOf } from '../../../src/lib/server/db/settings.ts';
+import { endWorkers } from '../../../src/lib/server/jobs/run.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { OWNER } from '../../../src/lib/server/owner.ts';
 import { keepPassphrase } from '../../../src/lib/server/people/owner.ts';
@@ -24,7 +26,10 @@ const newFolder = (): string => {
   folders.push(mkdtempSync(join(tmpdir(), 'nuvelo-backup-')));
   return folders.at(-1)!;
 };
-after(() => folders.forEach((f) => rmSync(f, { recursive: true, force: true })));
+after(async () => {
+  await endWorkers();
+  folders.forEach((f) => rmSync(f, { recursive: true, force: true }));
+});
 
 const bytes = readFileSync(demoPath('corrente.abc'));
 const intake = TASKS.intake({ bytes, fileName: 'corrente.abc' }, () => {});
@@ -112,6 +117,20 @@ test('a damaged or foreign backup is refused, and nothing is changed', async () 
   await assert.rejects(restore(damaged, file), BackupRefused);
   await assert.rejects(restore(join(folder, 'nowhere.db'), file), /There is no file/);
   assert.deepEqual(await logOf(db, reading.id), [peak(1), peak(2)]);
+  db.$client.close();
+});
+
+test('the nightly copy is proved, remembered, and the oldest ones go', async () => {
+  const { db, file, folder, reading } = await studio();
+  mkdirSync(join(folder, 'backups'));
+  for (let k = 1; k <= 20; k++) writeFileSync(join(folder, 'backups', nameOf(new Date(Date.UTC(2026, 9, k)))), 'earlier');
+  const made = await backUp(db, file, new Date(Date.UTC(2026, 10, 28)));
+  assert.equal(made, join(folder, 'backups', 'nuvelo-2026-11-28.db'));
+  assert.equal(await settingOf(db, 'last-backup'), String(Date.UTC(2026, 10, 28) / 1000));
+  assert.ok(readdirSync(join(folder, 'backups')).length < 12);
+  const copy = await openDatabase(`file:${made}`, folder);
+  assert.deepEqual(await logOf(copy, reading.id), [peak(1), peak(2)]);
+  copy.$client.close();
   db.$client.close();
 });
 

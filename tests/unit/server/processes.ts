@@ -35,6 +35,8 @@ export const freePort = async (): Promise<number> => {
 export interface Started {
   address: string;
   child: ChildProcess;
+  /** What it has said on its standard output so far. */
+  said(): string;
 }
 
 /** Starts a server. @returns where it listens, or what it said when it did not start */
@@ -47,9 +49,14 @@ export async function start(env: Record<string, string>, cwd = process.cwd()): P
   });
   children.push(child);
   let said = '';
+  let told = '';
+  child.stdout!.on('data', (data) => (told += String(data)));
   child.stderr!.on('data', (data) => (said += String(data)));
   const listens = new Promise<Started>((ready) =>
-    child.stdout!.on('data', (data) => String(data).includes('Listening') && ready({ address: `http://127.0.0.1:${port}`, child }))
+    child.stdout!.on(
+      'data',
+      (data) => String(data).includes('Listening') && ready({ address: `http://127.0.0.1:${port}`, child, said: () => told })
+    )
   );
   const ended = once(child, 'exit').then(([status]) => ({ status: Number(status), said }));
   return Promise.race([listens, ended]);

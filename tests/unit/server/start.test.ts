@@ -14,7 +14,7 @@ after(cleanUp);
 
 const refused = async (env: Record<string, string>, why: RegExp): Promise<void> => {
   const started = await start(env);
-  assert.ok('said' in started, 'it started');
+  assert.ok('status' in started, 'it started');
   assert.notEqual(started.status, 0);
   assert.match(started.said, why);
   assert.equal(started.said.trim().split('\n').length, 1, started.said);
@@ -109,6 +109,26 @@ test('wherever it is started from, folders and limits are the same; nobody is le
     const folder = readdirSync('test-results').find((f) => f.endsWith('-start'))!;
     rmSync(join('test-results', folder), { recursive: true });
   }
+});
+
+test('the log has a line for each request, and nothing of what it was about', async () => {
+  const server = await running({ DATA_DIR: newFolder(), NUVELO_LOG: 'info' });
+  const score = readFileSync(demoPath('corrente.abc'));
+  await fetch(`${server.address}/api/pieces?name=a-secret-name.abc`, { method: 'POST', headers: BYTES, body: score });
+  await (await fetch(`${server.address}/pieces/1/survey?secret=tide`)).text();
+  await fetch(`${server.address}/api/pieces/99/archive`);
+  await stop(server);
+  const lines = server
+    .said()
+    .split('\n')
+    .filter((l) => l.startsWith('{'))
+    .map((l) => JSON.parse(l) as { method?: string; route?: string; status?: number; ms?: number });
+  assert.deepEqual(
+    lines.map(({ method, route, status }) => `${method} ${route} ${status}`),
+    ['POST /api/pieces 200', 'GET /pieces/[id]/survey 200', 'GET /api/pieces/[id]/archive 404']
+  );
+  assert.ok(lines.every((l) => typeof l.ms === 'number'));
+  assert.ok(!/secret|tide|Corrente|127\.0\.0\.1:\d+\//.test(server.said().replace(/^Listening.*$/m, '')));
 });
 
 test('two processes start together on an empty folder', async () => {
