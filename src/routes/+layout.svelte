@@ -38,21 +38,23 @@
 <div class="frame">
   <header class="top not-printed">
     <a class="name" href="/">Nuvelo</a>
-    <nav aria-label="Rooms">
-      <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
-      <a href="/type" aria-current={page.url.pathname === '/type' ? 'page' : undefined}>Type a tune</a>
-      <a href="/rules" aria-current={page.url.pathname === '/rules' ? 'page' : undefined}>Rules</a>
-      {#if page.params.id}
-        {#each ROOM_KEYS as key (key)}
-          <a href={roomAddress(page.params.id, key, reading)} aria-current={room === key ? 'page' : undefined}>{ROOMS[key].name}</a>
-        {/each}
-      {/if}
-    </nav>
+    {#if page.url.pathname !== '/login'}<nav aria-label="Rooms">
+        <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
+        <a href="/type" aria-current={page.url.pathname === '/type' ? 'page' : undefined}>Type a tune</a>
+        <a href="/rules" aria-current={page.url.pathname === '/rules' ? 'page' : undefined}>Rules</a>
+        {#if page.params.id}
+          {#each ROOM_KEYS as key (key)}
+            <a href={roomAddress(page.params.id, key, reading)} aria-current={room === key ? 'page' : undefined}>{ROOMS[key].name}</a>
+          {/each}
+        {/if}
+      </nav>{/if}
     {#if page.data.piece}<p class="piece">
         <strong>{page.data.piece.title}</strong> <span class="quiet">{page.data.piece.composer}</span>
       </p>{/if}
-    {#if page.data.signedIn}<form class="out" method="POST" action="/logout"><Act type="submit">Sign out</Act></form>{/if}
-    <span class="theme"><Act onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</Act></span>
+    <span class="right">
+      {#if page.data.signedIn}<form method="POST" action="/logout"><Act type="submit">Sign out</Act></form>{/if}
+      <Act onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</Act>
+    </span>
   </header>
   <main>{@render children()}</main>
 </div>
@@ -109,8 +111,10 @@
     text-align: right;
   }
 
-  .theme {
+  .right {
     margin-left: auto;
+    display: flex;
+    gap: 1rem;
   }
 
   main {

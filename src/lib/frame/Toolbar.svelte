@@ -11,7 +11,7 @@
       saved: 'all saved',
       saving: 'saving …',
       waiting: `not saved yet; kept here and tried again. ${saving.why}`,
-      stopped: `nothing more is saved from this window. ${saving.why}`
+      stopped: 'nothing more is saved from this window'
     }[saving.state]
   );
 </script>

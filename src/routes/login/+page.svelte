@@ -1,14 +1,14 @@
 <script lang="ts">
-  import { Button, InlineNotification, PasswordInput } from 'carbon-components-svelte';
+  import { Button, InlineNotification, TextInput } from 'carbon-components-svelte';
 
   const { form } = $props();
 </script>
 
 <form class="door" method="POST">
   <h1>Sign in</h1>
-  <p class="quiet">This studio is open to others on the network, so its owner has a passphrase.</p>
+  <p class="quiet">What is on the shelf is for those who know the owner’s passphrase.</p>
   {#if form?.why}<InlineNotification kind="error" lowContrast hideCloseButton title="" subtitle={form.why} />{/if}
-  <PasswordInput labelText="Passphrase" name="passphrase" autocomplete="current-password" required />
+  <TextInput type="password" labelText="Passphrase" name="passphrase" autocomplete="current-password" required />
   <Button type="submit" size="small">Sign in</Button>
 </form>
 

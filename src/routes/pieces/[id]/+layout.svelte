@@ -25,17 +25,17 @@
   });
 
   const unsent = $derived(holder.current?.log.saving.unsent ?? []);
+  /** What of it can be added: acts that undo others mean nothing behind acts that they do not know. */
+  const addable = $derived(advanced(AT_THE_BEGINNING, unsent).done.flatMap((c) => (c.type === 'together' ? c.commands : [c])));
   const stopped = $derived(holder.current?.log.saving.state === 'stopped');
   /** Why the page could not be fetched anew. */
   let why = $state('');
 
   /** Puts what could not be saved behind what the reading is now, as one act that can be undone. */
   async function putOn(): Promise<void> {
-    const commands = $state.snapshot(unsent) as Command[];
+    const own = $state.snapshot(addable) as Command[];
     const before = holder.current;
     try {
-      // Acts that undo others mean nothing behind acts that they do not know.
-      const own = advanced(AT_THE_BEGINNING, commands).done.flatMap((c) => (c.type === 'together' ? c.commands : [c]));
       if (stopped) await invalidateAll();
       await tick();
       if (!holder.current || (stopped && holder.current === before)) throw new Error('The reading is not there any more.');
@@ -108,12 +108,12 @@
       {/if}
       {why}
     </p>
-    {#if unsent.length}
+    {#if addable.length}
       <Button size="small" on:click={() => void putOn()}>Add to the reading as it is now</Button>
       <Button size="small" kind="tertiary" on:click={keepAsFile}>Keep as a file</Button>
       <Button size="small" kind="ghost" on:click={() => holder.current?.log.saving.settleUnsent()}>Let go</Button>
     {:else}
-      <Button size="small" on:click={() => location.reload()}>Open as it is now</Button>
+      <Button size="small" on:click={() => (holder.current?.log.saving.settleUnsent(), location.reload())}>Open as it is now</Button>
     {/if}
   </div>
 {/if}
