@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
-import { advanced, AT_THE_BEGINNING, replay } from '../../../src/core/reading/log.ts';
+import { advanced, AT_THE_BEGINNING, readingAt, replay } from '../../../src/core/reading/log.ts';
+import { LIMITS } from '../../../src/core/style/limits.ts';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
 import type { Marking } from '../../../src/core/markings/marking.ts';
 
@@ -63,4 +64,20 @@ test('keeping, setting aside and opening again a proposal', () => {
   assert.deepEqual(replay([keep, { type: 'reopen', key: 'rule@0.1' }]), EMPTY_READING);
   assert.deepEqual(replay([keep, { type: 'remove-marking', id: 'x' }]), EMPTY_READING);
   assert.equal(replay([keep, { ...keep, marking: marking('y') }]).markings.length, 1);
+});
+
+test('undo reaches five hundred acts back; what was before stays, and is the same wherever one begins to look', () => {
+  const tempo = (k: number): Command => ({ type: 'request-tempo', range: { low: 60, high: 60 + k } });
+  const log: Command[] = [
+    { type: 'set-period', period: 'romantic' },
+    ...Array.from({ length: LIMITS.undo + 100 }, (_, k) => tempo(k)),
+    ...Array.from({ length: LIMITS.undo + 50 }, (): Command => ({ type: 'undo' }))
+  ];
+  const { period, requested } = replay(log);
+  assert.equal(period, 'romantic');
+  assert.deepEqual(requested, { low: 60, high: 159 });
+  for (const cut of [1, 300, 600, 700]) {
+    const at = advanced(AT_THE_BEGINNING, log.slice(0, cut));
+    assert.deepEqual(readingAt(advanced(at, log.slice(cut))), replay(log), `cut after ${cut}`);
+  }
 });

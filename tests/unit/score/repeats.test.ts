@@ -70,3 +70,16 @@ test('simple repeated strains: every strain is played twice, whatever its length
     { numRuns: 40 }
   );
 });
+
+test('a passage that is to be played a hundred times is capped, with a remark; so are repeats without end', () => {
+  const score = xml(attributes() + bar + backward(' times="100"'), bar + backward(' times="3"'));
+  assert.deepEqual(
+    score.measures.map((m) => m.repeatEnd),
+    [16, 3]
+  );
+  assert.equal(unfold(score.measures).length, 19);
+  assert.deepEqual(
+    score.remarks.map((r) => r.text),
+    ['a passage is to be played 100 times; it is played 16 times here']
+  );
+});

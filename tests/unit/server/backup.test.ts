@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
+import { createClient } from '@libsql/client';
 import { BackupRefused, copyDatabase } from '../../../src/lib/server/backup/copy.ts';
 import { backUp } from '../../../src/lib/server/backup/nightly.ts';
 import { restore } from '../../../src/lib/server/backup/restore.ts';
@@ -64,7 +65,10 @@ test('a restore drill: what was lost after the backup is set aside, what was in 
     (await listPieces(db)).map((p) => p.id),
     [piece.id]
   );
-  assert.notEqual(await identityOf(db), history);
+  const after = await identityOf(db);
+  assert.notEqual(after, history);
+  await restore(copy, file);
+  assert.notEqual(await identityOf(db), after, 'each restore begins a history of its own');
   // A window that has seen five acts, and one that has seen as many as there are: neither goes on.
   for (const base of [5, 2]) await assert.rejects(window.append(base, acts(6), history), { status: 410 });
   await assert.rejects(window.actsAfter(2, history), { status: 410 });
@@ -118,6 +122,25 @@ test('a damaged or foreign backup is refused, and nothing is changed', async () 
   await assert.rejects(restore(join(folder, 'nowhere.db'), file), /There is no file/);
   assert.deepEqual(await logOf(db, reading.id), [peak(1), peak(2)]);
   db.$client.close();
+});
+
+test('a copy of a damaged database is no backup: it is refused, and nothing stands under its name', async () => {
+  const { db, file, folder } = await studio();
+  // One page of an index is overwritten, as by a failing disk; the file opens all the same.
+  await copyDatabase(file, join(folder, 'failing.db'));
+  db.$client.close();
+  const content = readFileSync(join(folder, 'failing.db'));
+  const client = createClient({ url: `file:${join(folder, 'failing.db')}` });
+  const [{ rootpage }] = (await client.execute("select rootpage from sqlite_master where name = 'commands_by_origin'")).rows;
+  const [{ page_size: size }] = (await client.execute('pragma page_size')).rows;
+  client.close();
+  content.fill(0, (Number(rootpage) - 1) * Number(size) + 8, Number(rootpage) * Number(size));
+  writeFileSync(join(folder, 'failing.db'), content);
+  await assert.rejects(copyDatabase(join(folder, 'failing.db'), join(folder, 'backup.db')), BackupRefused);
+  assert.deepEqual(
+    readdirSync(folder).filter((f) => f.startsWith('backup.db')),
+    []
+  );
 });
 
 test('the nightly copy is proved, remembered, and the oldest ones go', async () => {
