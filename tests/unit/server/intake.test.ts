@@ -9,7 +9,8 @@ import { openDatabase } from '../../../src/lib/server/db/open.ts';
 import { takeIn } from '../../../src/lib/server/intake.ts';
 import { endWorkers, runTask } from '../../../src/lib/server/jobs/run.ts';
 import { OWNER } from '../../../src/lib/server/owner.ts';
-import { listPieces } from '../../../src/lib/server/repositories/pieces.ts';
+import { findPiece, listPieces } from '../../../src/lib/server/repositories/pieces.ts';
+import { download } from '../../../src/lib/server/send-file.ts';
 import { longScore } from '../../../scripts/long-score.ts';
 import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
 import { demo, demoPath } from '../helpers.ts';
@@ -114,4 +115,17 @@ test('everything that a task says is heard before it is done', async () => {
         assert.ok(count > 1);
       })
     );
+});
+
+test('a title as long as a page is one line on the shelf, in file names and in headers', async () => {
+  const long = Buffer.from(tune(9, `The “Tide”; with \u202Ea turn and 潮 ${'and more '.repeat(800)}`));
+  const [id] = ((await take(long)) as { pieces: number[] }).pieces;
+  const { title } = (await findPiece(db, id))!;
+  assert.equal(title.length, 200);
+  assert.ok(title.startsWith('The “Tide”; with a turn and 潮 and more') && title.endsWith('…'), title);
+  const header = download(new Uint8Array(), 'application/pdf', title, '.pdf').headers.get('content-disposition')!;
+  assert.match(header, /^attachment; filename="the-tide-with-a-turn-and-and-more[a-z-]*\.pdf"; filename\*=UTF-8''[\w%.!~*'()-]+\.pdf$/);
+  assert.ok(header.length < 600);
+  // Nothing in a title ends the name or the header.
+  assert.match(download('', 'text/plain', '"\r\nx: y/../', '.md').headers.get('content-disposition')!, /filename="x-y\.md"/);
 });
