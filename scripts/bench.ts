@@ -122,6 +122,10 @@ async function press(page: Page, address: string): Promise<void> {
   const whole: number[] = [];
   const others: number[] = [];
   for (let k = 0; k < 3; k++) {
+    // Of another state each time: a file of the same one is made once.
+    const { acts } = (await (await page.request.get(`${address}/api/readings/1/commands?after=0`)).json()) as { acts: object[] };
+    const command = { type: 'request-tempo', range: { low: 60, high: 90 + k } };
+    await page.request.post(`${address}/api/readings/1/commands`, { data: { base: acts.length, acts: [{ command }] } });
     await page.waitForTimeout(3000);
     const start = performance.now();
     let done = false;
