@@ -2,6 +2,7 @@
 // Plain JavaScript, because nothing is installed yet on a fresh clone.
 import { execFileSync, spawn } from 'node:child_process';
 import { existsSync, readdirSync, statSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 
 const run = (title, command, args) => {
@@ -55,5 +56,12 @@ await sideBySide(
   ]
 );
 run('build', 'npm', ['run', '-s', 'build']);
-run('unit tests', process.execPath, ['--import', 'tsx', '--test', '--test-reporter=spec', ...unitTests]);
+run('unit tests', process.execPath, [
+  '--import',
+  'tsx',
+  '--test',
+  `--test-concurrency=${availableParallelism()}`,
+  '--test-reporter=spec',
+  ...unitTests
+]);
 run('interface tests', 'npx', ['playwright', 'test']);

@@ -4,6 +4,8 @@ import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
 
 /** What axe-core finds on the page as it stands, of some weight. */
 async function findings(page: Page): Promise<string[]> {
+  // Colours that are still turning from one page to the other are neither.
+  await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished.catch(() => {}))));
   // The engraving is a picture with a name.
   const { violations } = await new AxeBuilder({ page }).exclude('.system').analyze();
   return violations
