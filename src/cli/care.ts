@@ -2,17 +2,14 @@ import { createWriteStream } from 'node:fs';
 import { resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ScoreError } from '../core/score/model.ts';
-import { zipped } from '../lib/server/archive/all-archives.ts';
-import { exportPiece } from '../lib/server/archive/archive.ts';
 import { BackupRefused, copyDatabase } from '../lib/server/backup/copy.ts';
 import { backupFolder } from '../lib/server/backup/nightly.ts';
 import { restore } from '../lib/server/backup/restore.ts';
 import { nameOf } from '../lib/server/backup/rotation.ts';
 import { ConfigError, readConfig } from '../lib/server/config/config.ts';
 import { DatabaseRefused, fileOf, openDatabase } from '../lib/server/db/open.ts';
-import { fileName } from '../lib/server/file-name.ts';
 import { OWNER } from '../lib/server/owner.ts';
-import { allPieces } from '../lib/server/repositories/pieces.ts';
+import { Studio } from '../lib/server/studio.ts';
 import { CallError } from './call-error.ts';
 
 /** The database's file that the environment names. @throws CallError where it is on a server */
@@ -57,12 +54,8 @@ export const archives = (to: string): Promise<void> =>
     const config = readConfig(process.env, process.cwd());
     const db = await openDatabase(config.databaseUrl, config.folder);
     try {
-      const pieces = await allPieces(db, OWNER);
-      const files = (async function* () {
-        for (const row of pieces) yield { name: `${fileName(row.title)}-${row.id}.nuvelo.json`, text: exportPiece(db, row) };
-      })();
-      await pipeline(zipped(files), createWriteStream(to));
-      process.stderr.write(`${pieces.length === 1 ? 'One piece is' : `${pieces.length} pieces are`} in ${resolve(to)}.\n`);
+      await pipeline(new Studio(db, OWNER).allArchives(), createWriteStream(to));
+      process.stderr.write(`All pieces are in ${resolve(to)}.\n`);
     } finally {
       db.$client.close();
     }

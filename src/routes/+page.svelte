@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { LIMITS } from '$core/style/limits';
   import { goto, invalidate } from '$app/navigation';
   import { Button, InlineLoading, InlineNotification, Modal } from 'carbon-components-svelte';
   import { api } from '$lib/api';
@@ -159,7 +160,7 @@
   on:close={() => (leaving = null)}
   on:submit={remove}
 >
-  <p>It lies in the bin for 30 days with all its readings and editions, and can be taken back from there.</p>
+  <p>It lies in the bin for {LIMITS.binDays} days with all its readings and editions, and can be taken back from there.</p>
 </Modal>
 
 <style>

@@ -13,6 +13,8 @@ export const LIMITS = {
   records: 40_000,
   /** How far undo reaches back, in acts. */
   undo: 500,
+  /** Days for which a piece lies in the bin. */
+  binDays: 30,
   /** How deep records in each other are sent at most: a preface needs about twenty. */
   depth: 60
 } as const;

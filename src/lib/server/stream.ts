@@ -1,5 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import type { Refused, Stage } from '../shapes.ts';
+import { log } from './log.ts';
 import { refusalOf } from './refusals.ts';
 
 /** What a long request says meanwhile: lines of JSON. */
@@ -23,7 +24,7 @@ export async function streamed<L extends object>(
 ): Promise<Response> {
   const told = (fault: unknown): { status: number; sentence: string } => {
     const refusal = refusalOf(fault);
-    if (!refusal) console.error(fault);
+    if (!refusal) log().error({ err: fault });
     return refusal ?? { status: 500, sentence: failure };
   };
   if (!follows(request)) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { LIMITS } from '$core/style/limits';
   import { invalidate } from '$app/navigation';
   import { Button, InlineNotification, Modal } from 'carbon-components-svelte';
   import { api } from '$lib/api';
@@ -10,7 +11,7 @@
   let going = $state<(typeof data.pieces)[number] | null>(null);
 
   const day = (seconds: number): string => new Date(seconds * 1000).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
-  const DAYS = 30;
+  const DAYS = LIMITS.binDays;
 
   async function carryOut(work: () => Promise<unknown>): Promise<void> {
     refused = null;

@@ -56,8 +56,12 @@ test('while another program holds the database, reading goes on, nothing stands 
     delay.enable();
     let stored = false;
     const waiting = append(db, reading.id, base, act(1)).then((r) => ((stored = true), r));
+    const studio = new Studio(db, OWNER);
     for (let k = 0; k < 40; k++) {
       assert.equal((await listPieces(db)).length, 1);
+      // All that a page is made of, and what a window asks for.
+      const { history } = await (await studio.piece(piece.id)).standing(reading.id);
+      await (await studio.reading(reading.id)).actsAfter(0, history);
       await new Promise((done) => setTimeout(done, 10));
     }
     delay.disable();

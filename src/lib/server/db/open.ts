@@ -6,6 +6,7 @@ import './driver.ts';
 import { createClient, type Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { copyDatabase } from '../backup/copy.ts';
 import { codeOf, isHeld } from './faults.ts';
 import { DRIVER_WAIT_MS, patient, patiently } from './patient.ts';
 import { identityOf } from './settings.ts';
@@ -57,12 +58,6 @@ export const fileOf = (url: string | null | undefined, directory: string): strin
       ? fileURLToPath(new URL(url, pathToFileURL(`${resolve('.')}/`)))
       : null
     : resolve(join(directory, 'nuvelo.db'));
-
-/** Copies a database as it is, in one consistent state. */
-export async function copyTo(client: Client, path: string): Promise<void> {
-  mkdirSync(dirname(path), { recursive: true });
-  await client.execute({ sql: 'vacuum into ?', args: [path] });
-}
 
 /** @throws DatabaseRefused with a sentence where the file is damaged, foreign, or newer than this program */
 async function checked(client: Client, file: string | null): Promise<number> {
@@ -128,7 +123,7 @@ export async function openDatabase(url: string | null | undefined, directory: st
     const database = drizzle(client, { schema });
     if (form < newestForm()) {
       if (file && form > 0)
-        await copyTo(client, join(dirname(file), 'backups', `before-update-${new Date().toISOString().replace(/[:.]/g, '-')}.db`));
+        await copyDatabase(file, join(dirname(file), 'backups', `before-update-${new Date().toISOString().replace(/[:.]/g, '-')}.db`));
       await updated(database);
     }
     await identityOf(database);

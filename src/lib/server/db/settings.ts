@@ -15,9 +15,9 @@ export async function set(db: Pick<Database, 'insert'>, key: Key, value: string)
 
 /** The name of this very history; a backup that is restored gets another, so that nobody goes on in the wrong one. */
 export async function identityOf(db: Database): Promise<string> {
+  const known = await settingOf(db, 'identity');
+  // Written only once: whoever reads must not need the right to write.
+  if (known !== null) return known;
   await db.insert(settings).values({ key: 'identity', value: nanoid() }).onConflictDoNothing();
   return (await settingOf(db, 'identity'))!;
 }
-
-/** Gives the database another name. */
-export const renewIdentity = (db: Pick<Database, 'insert'>): Promise<void> => set(db, 'identity', nanoid());

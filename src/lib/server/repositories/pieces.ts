@@ -1,5 +1,6 @@
 import { and, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { ENGINE, UNBUILT } from '../../../core/analysis/engine.ts';
+import { LIMITS } from '../../../core/style/limits.ts';
 import type { PieceBounds } from '../../../core/schema-kit.ts';
 import type { Survey } from '../../../core/survey/survey.ts';
 import type { Database } from '../db/open.ts';
@@ -74,9 +75,6 @@ export async function countPieces(db: Database, owner = OWNER): Promise<{ shelf:
     .where(eq(pieces.owner, owner));
   return row;
 }
-
-/** Days for which a piece lies in the bin. */
-export const BIN_DAYS = 30;
 
 /** A piece in the bin; `editions` counts what was frozen of it. */
 export type BinnedPiece = Pick<Piece, 'id' | 'title' | 'composer'> & { removedAt: number; editions: number };
@@ -155,7 +153,7 @@ export async function removeUnusedSources(db: Pick<Database, 'delete' | 'select'
 /** Removes for good what has lain in the bin for its days; a piece with frozen editions stays until its owner says so. */
 export async function emptyBin(db: Database): Promise<number> {
   const frozen = sql`exists (select 1 from ${editions} where ${editions.pieceId} = ${pieces.id})`;
-  const old = sql`${pieces.removedAt} < unixepoch() - ${BIN_DAYS * 86_400}`;
+  const old = sql`${pieces.removedAt} < unixepoch() - ${LIMITS.binDays * 86_400}`;
   return db.transaction(async (tx) => {
     const gone = await tx
       .delete(pieces)
