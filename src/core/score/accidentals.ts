@@ -4,7 +4,7 @@ import { signatureAlter, staffStep } from './pitch.ts';
 
 export interface AlteredNote {
   note: Note;
-  /** False when an earlier accidental in the bar, or a tie, carries the alteration. */
+  /** The page shows its accidental; false when an earlier one in the bar, or a tie, carries it. */
   printed: boolean;
 }
 
@@ -12,11 +12,12 @@ export const keyAlter = (key: KeySignature, step: number): number =>
   key.steps ? (key.steps[step] ?? 0) : signatureAlter(step, key.fifths);
 
 /**
- * All notes whose written pitch differs from the key signature in force on their staff, in document
- * order. A file that prints no accidentals at all is read as an engraver would set it.
+ * All notes whose written pitch differs from the key signature in force on their staff, in document order. What is printed
+ * is what the file says; only one that says nothing of accidentals at all is read as an engraver would set it.
  */
 export function alteredNotes(score: Score): AlteredNote[] {
   const result: AlteredNote[] = [];
+  const says = score.notes.some((n) => n.accidental !== undefined);
   for (const part of score.parts) {
     const changes = part.changes.filter((c) => c.keys);
     const notes = score.notes.filter((n) => n.part === part.index);
@@ -39,7 +40,7 @@ export function alteredNotes(score: Score): AlteredNote[] {
       const tied = note.tie?.stop === true && ringing.get(place) === note.pitch.alter;
       const carried = tied || inBar.get(place) === note.pitch.alter;
       if (note.pitch.alter !== expected) {
-        result.push({ note, printed: note.accidental !== undefined || !carried });
+        result.push({ note, printed: says ? note.accidental !== undefined : !carried });
       }
       if (!tied) inBar.set(place, note.pitch.alter);
       if (note.tie?.start) ringing.set(place, note.pitch.alter);

@@ -18,6 +18,10 @@ const STEP_SEMITONES = [0, 2, 4, 5, 7, 9, 11];
 const STEP_FIFTHS = [0, 2, 4, -1, 1, 3, 5];
 const FIFTHS_STEP = [3, 0, 4, 1, 5, 2, 6];
 
+/** Octaves that music has: below and above nothing is heard or written. */
+export const LOWEST_OCTAVE = -1;
+export const HIGHEST_OCTAVE = 10;
+
 export const stepOf = (letter: string): number => STEPS.indexOf(letter);
 
 /** MIDI key number; not an integer for quarter tones. */

@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { format } from '../../../src/core/score/fraction.ts';
 import { pitchName } from '../../../src/core/score/pitch.ts';
+import { ScoreError } from '../../../src/core/score/model.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { attributes, note, xml } from '../helpers.ts';
 
@@ -187,4 +188,24 @@ test('text spans lead back to the notes in the source', () => {
     assert.match(text.slice(n.span.from, n.span.to), /^<note>.*<\/note>$/s);
     assert.equal(text.slice(n.notationsAt, n.notationsAt + 7), '</note>');
   }
+});
+
+test('values that no music has are refused with their bar', () => {
+  const refused = (pattern: RegExp, ...measures: string[]) =>
+    assert.throws(
+      () => xml(...measures),
+      (e) => e instanceof ScoreError && pattern.test(e.message),
+      String(pattern)
+    );
+  const good = attributes() + note('C4', 16);
+  const with_ = (from: string, to: string) => good.replace(from, to);
+  refused(/0 divisions .*\(measure 1/, attributes(undefined, 0) + note('C4', 16));
+  refused(/3\/0 has no beat/, with_('<beats>4</beats><beat-type>4</beat-type>', '<beats>3</beats><beat-type>0</beat-type>'));
+  refused(/octave "11".*\(measure 2/, good, with_('<octave>4', '<octave>11'));
+  refused(/octave "-2"/, with_('<octave>4', '<octave>-2'));
+  refused(/octave "four"/, with_('<octave>4', '<octave>four'));
+  refused(/less than nothing \(measure 2/, good, note('C4', -4));
+  refused(/"long" is no duration/, with_('<duration>16', '<duration>long'));
+  refused(/backup goes past .*\(measure 2/, good, note('C4', 4) + '<backup><duration>5</duration></backup>' + note('E4', 4));
+  assert.equal(xml(with_('<octave>4', '<octave>-1'), with_('<octave>4', '<octave>10')).notes.length, 2, 'the ends of the range are music');
 });

@@ -1,7 +1,7 @@
 import { frac, mul, sub, type Fraction } from '../fraction.ts';
 import { keyAlter } from '../accidentals.ts';
 import { ScoreError, type KeySignature, type TimeSignature } from '../model.ts';
-import { stepOf, type Pitch } from '../pitch.ts';
+import { HIGHEST_OCTAVE, LOWEST_OCTAVE, stepOf, type Pitch } from '../pitch.ts';
 import { ACCIDENTALS, readKeyField, readLengthField, readMeterField, readTempoField } from './fields.ts';
 import type { AbcEvent, AbcSound, AbcTune, AbcVoice } from './model.ts';
 
@@ -79,6 +79,8 @@ class Parser {
         this.directive(line.slice(2).trim());
         continue;
       }
+      // A line that holds only a comment is no line at all, and ends no tune. Source: ABC 2.1, section 2.2.1.
+      if (line.trimStart().startsWith('%')) continue;
       line = line.replace(/(^|[^\\])%.*$/, '$1').trimEnd();
       if (line.trim() === '') {
         if (started && this.inBody) break;
@@ -312,6 +314,7 @@ class Parser {
     let octave = m[2] === m[2].toUpperCase() ? 4 : 5;
     for (const c of m[3]) octave += c === ',' ? -1 : 1;
     octave += state.voice.octave;
+    if (octave < LOWEST_OCTAVE || octave > HIGHEST_OCTAVE) this.fail(`"${m[0]}" is a note that nobody hears (octave ${octave})`);
     const key = `${step}|${octave}`;
     if (m[1]) state.carried.set(key, ACCIDENTALS[m[1]]);
     const alter = state.carried.get(key) ?? keyAlter(state.key, step);

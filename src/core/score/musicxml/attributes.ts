@@ -46,13 +46,18 @@ export function timeSignature(pairs: { beats: string; unit: string }[], symbol?:
   return time;
 }
 
-function readTime(element: Element): TimeSignature | null {
+/** Says why what a file states cannot be read, with its place. */
+export type Refuse = (message: string) => never;
+
+function readTime(element: Element, refuse: Refuse): TimeSignature | null {
   if (child(element, 'senza-misura')) return { text: null, groups: [], unit: 4, quarters: null };
   const pairs: { beats: string; unit: string }[] = [];
   for (const c of element.children) {
     if (c.name === 'beats') pairs.push({ beats: c.text.trim(), unit: '' });
     if (c.name === 'beat-type' && pairs.length) pairs[pairs.length - 1].unit = c.text.trim();
   }
+  const wrong = pairs.find((p) => Number(p.unit) <= 0 && p.unit !== '');
+  if (wrong) refuse(`A time signature of ${wrong.beats}/${wrong.unit} has no beat`);
   return timeSignature(pairs, element.attributes.symbol);
 }
 
@@ -73,14 +78,21 @@ function readTranspose(element: Element): Interval {
   };
 }
 
-/** Reads one <attributes> element. Unknown children are reported through `unknown`. */
-export function readAttributes(element: Element, measure: number, onset: Fraction, unknown: (name: string) => void): AttributeChange {
+/** Reads one <attributes> element. Unknown children are reported through `unknown`, values that no music has through `refuse`. */
+export function readAttributes(
+  element: Element,
+  measure: number,
+  onset: Fraction,
+  unknown: (name: string) => void,
+  refuse: Refuse
+): AttributeChange {
   const change: AttributeChange = { measure, onset };
   for (const c of element.children) {
     switch (c.name) {
       case 'divisions': {
         const value = parseFraction(c.text);
-        if (value && value.n > 0) change.divisions = value;
+        if (!value || value.n <= 0) refuse(`A quarter of ${c.text.trim().slice(0, 20) || 'no'} divisions cannot be counted`);
+        change.divisions = value;
         break;
       }
       case 'key':
@@ -88,7 +100,7 @@ export function readAttributes(element: Element, measure: number, onset: Fractio
         break;
       case 'time': {
         // With one signature per staff the first one governs; staves in different meters share bar lengths.
-        const time = change.time ? null : readTime(c);
+        const time = change.time ? null : readTime(c, refuse);
         if (time) change.time = time;
         break;
       }

@@ -22,7 +22,9 @@ function readPitch(element: Element): Pitch | undefined {
   const step = stepOf((childText(element, 'step') ?? '').toUpperCase());
   if (step < 0) return undefined;
   const alter = Number(childText(element, 'alter') ?? 0);
-  return { step, alter: Number.isFinite(alter) ? alter : 0, octave: integer(childText(element, 'octave'), 4) };
+  const octave = childText(element, 'octave');
+  // What is no whole number stays none, so that the reader can say where it stands.
+  return { step, alter: Number.isFinite(alter) ? alter : 0, octave: octave === undefined ? 4 : /^\s*-?\d+\s*$/.test(octave) ? Number(octave) : NaN };
 }
 
 const markOf = (group: NoteMark['group'], e: Element): NoteMark => {

@@ -10,7 +10,7 @@ import {
   type Score,
   type TextSpan
 } from '../model.ts';
-import type { Interval } from '../pitch.ts';
+import { HIGHEST_OCTAVE, LOWEST_OCTAVE, type Interval } from '../pitch.ts';
 import { connectHairpins, connectSlurs } from '../spans.ts';
 import { integer, readAttributes } from './attributes.ts';
 import { capRepeats } from '../repeats.ts';
@@ -40,6 +40,8 @@ interface PartState {
 /** Reads a whole MusicXML text (partwise or timewise, 1.0 to 4.0) into the score model. */
 /** A name on one line: sources set names and titles in several lines for their own page. */
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
+/** What a file says, short enough for a sentence. */
+const shown = (text: string): string => oneLine(text).slice(0, 20);
 
 class Reader {
   readonly score: Score = {
@@ -207,17 +209,23 @@ class Reader {
     if (sound) part.instrument = sound;
   }
 
+  /** A duration in quarters; null where none is given. One that no music has is refused with its place. */
   private quarters(text: string | undefined, state: PartState): Fraction | null {
     if (text === undefined) return null;
     const key = `${text}|${state.divisions.n}/${state.divisions.d}`;
     let value = this.durations.get(key);
     if (!value) {
       const read = parseFraction(text);
-      if (!read || read.n < 0) return null;
+      if (!read) this.refuse(`"${shown(text)}" is no duration`);
+      if (read.n < 0) this.refuse(`A duration of ${shown(text)} is less than nothing`);
       value = div(read, state.divisions);
       this.durations.set(key, value);
     }
     return value;
+  }
+
+  private refuse(message: string): never {
+    throw new ScoreError(message, { measure: this.measure?.number });
   }
 
   private advance(to: Fraction): void {
@@ -233,8 +241,8 @@ class Reader {
         break;
       case 'backup': {
         const back = sub(this.cursor, this.quarters(childText(e, 'duration'), state) ?? ZERO);
-        if (back.n < 0) this.remark('repaired', 'a backup beyond the beginning of its measure', measure.index);
-        this.cursor = back.n < 0 ? ZERO : back;
+        if (back.n < 0) this.refuse('A backup goes past the beginning of its bar');
+        this.cursor = back;
         break;
       }
       case 'forward':
@@ -300,7 +308,7 @@ class Reader {
   }
 
   private attributes(e: Element, state: PartState, measure: Measure, unknown: (name: string) => void): void {
-    const change = readAttributes(e, measure.index, this.cursor, unknown);
+    const change = readAttributes(e, measure.index, this.cursor, unknown, (message) => this.refuse(message));
     if (change.divisions) state.divisions = change.divisions;
     if (change.staves) state.part.staves = Math.max(state.part.staves, change.staves);
     if (change.transpose) {
@@ -361,8 +369,12 @@ class Reader {
     };
     const note = readNote(e, context, duration);
     if (!note.pitch && !note.rest && !note.unpitched) {
-      throw new ScoreError('A note has no readable pitch', { measure: measure.number });
+      this.refuse('A note has no readable pitch');
     }
+    if (note.pitch && !(note.pitch.octave >= LOWEST_OCTAVE && note.pitch.octave <= HIGHEST_OCTAVE))
+      this.refuse(
+        `A note in octave "${shown(childText(child(e, 'pitch')!, 'octave')!)}" cannot be heard: octaves go from ${LOWEST_OCTAVE} to ${HIGHEST_OCTAVE}`
+      );
     if (!note.id || this.ids.has(note.id)) note.id = `n${state.part.index}-${state.noteCount}`;
     while (this.ids.has(note.id)) note.id += 'x';
     this.ids.add(note.id);
