@@ -37,6 +37,7 @@ export function analysisJson(score: Score, parts: number[] | null = null, pins: 
     keys: facts.keys.map((k) => ({
       ...range(k.start, k.last),
       key: k.name,
+      ...(k.tonality ? { tonality: k.tonality } : {}),
       confidence: k.confidence,
       ...(k.pinned ? { pinned: true } : {})
     })),
@@ -47,10 +48,12 @@ export function analysisJson(score: Score, parts: number[] | null = null, pins: 
       roman: c.roman,
       bass: c.bass,
       applied: c.applied,
-      special: c.special
+      special: c.special,
+      ...(c.symbol === undefined ? {} : { symbol: c.symbol }),
+      confidence: c.confidence
     })),
-    cadences: facts.cadences.map((c) => ({ at: positionAt(score, c.start), type: c.type, key: keyName(c.key) })),
-    phrases: facts.phrases.map((p) => range(p.start, p.last)),
+    cadences: facts.cadences.map((c) => ({ at: positionAt(score, c.start), type: c.type, key: keyName(c.key), confidence: c.confidence })),
+    phrases: facts.phrases.map((p) => ({ ...range(p.start, p.last), confidence: p.confidence })),
     sections: facts.sections.map((s) => ({ label: s.label, ...range(s.start, s.last) })),
     parallels: facts.parallels.map((p) => ({
       a: range(p.a.start, p.a.last),

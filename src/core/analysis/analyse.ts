@@ -6,6 +6,10 @@ import { cadenceCandidates, chooseCadences, sectionEnds } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
 import { factId, type CadenceFact, type Facts, type ParallelFact } from './facts.ts';
 import type { Pin } from './pins.ts';
+import { COMMON } from './harmony-space.ts';
+import { slotsWithoutKey } from './no-key.ts';
+import { placedSymbols, type PlacedSymbol } from './symbols.ts';
+import { bluesKeys, isBlues, worldOf, type Tonality } from './tonality.ts';
 import { harmonyLattice, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
@@ -49,6 +53,10 @@ export interface Analysis {
   score: Score;
   sounding: SoundingScore;
   harmony: HarmonyResult | null;
+  /** What the piece's key is, where it is neither major nor minor. */
+  tonality: Tonality | null;
+  /** Slots in which no key fits. */
+  without: Uint8Array;
   comparison: Comparison;
   parallels: ParallelFact[];
   joints: JointEvidence;
@@ -56,15 +64,53 @@ export interface Analysis {
 
 /** Opens a score for analysis, on sounding pitch. `parts` limits it to some parts (indices); null takes all. */
 export function openAnalysis(score: Score, parts: readonly number[] | null = null, sounding?: SoundingScore): Analysis {
+  const found = lazily<{ own: { harmony: HarmonyResult; tonality: Tonality | null } | null }>({
+    own: () => (analysis.sounding.tones.length ? harmonyOf(score, analysis.sounding) : null)
+  });
   const analysis: Analysis = lazily<Analysis>({
     score: () => score,
     sounding: () => sounding ?? soundingScore(score, parts),
-    harmony: () => (analysis.sounding.tones.length ? searchHarmony(harmonyLattice(analysis.sounding, signatures(score))) : null),
+    harmony: () => found.own?.harmony ?? null,
+    tonality: () => found.own?.tonality ?? null,
+    without: () => {
+      const own = found.own;
+      if (!own || own.tonality || own.harmony.playable.world.vocabulary !== 'common') return new Uint8Array(analysis.sounding.slots.length);
+      return slotsWithoutKey(analysis.sounding, own.harmony.spans);
+    },
     comparison: () => compare(score, analysis.sounding),
     parallels: () => parallelFacts(score, analysis.sounding, analysis.comparison),
     joints: () => jointEvidence(score, analysis.sounding)
   });
   return analysis;
+}
+
+/** The harmony of a piece, read in the world to which it belongs: major and minor, symbols, a mode, a blues. */
+function harmonyOf(score: Score, sounding: SoundingScore): { harmony: HarmonyResult; tonality: Tonality | null } {
+  const printed = signatures(score);
+  const symbols: PlacedSymbol[] = placedSymbols(score, sounding);
+  const { world, tonality } = worldOf(sounding, sectionEnds(score, sounding), symbols);
+  const harmony = searchHarmony(harmonyLattice(sounding, printed, world, symbols));
+  if (world.key && world.vocabulary !== COMMON.vocabulary) return { harmony, tonality };
+  const vocabulary = symbols.length ? 'blues symbols' : 'blues';
+  const blues = bluesKeys(sounding, printed, symbols)
+    .map((key) => searchHarmony(harmonyLattice(sounding, printed, { vocabulary, key }, symbols)))
+    .filter((found) => isBlues(found, harmony))
+    .sort((a, b) => b.worth - a.worth)[0];
+  return blues ? { harmony: blues, tonality: 'blues' } : { harmony, tonality };
+}
+
+/** Spans cut where music without a key begins or ends. */
+function cutAtKeyless(spans: readonly HarmonySpan[], without: Uint8Array): HarmonySpan[] {
+  return spans.flatMap((span) => {
+    const parts: HarmonySpan[] = [];
+    for (let from = span.from; from < span.to;) {
+      let to = from + 1;
+      while (to < span.to && without[to] === without[from]) to++;
+      parts.push({ ...span, from, to });
+      from = to;
+    }
+    return parts;
+  });
 }
 
 const overlaps = (sounding: SoundingScore, p: { start: Fraction; end: Fraction }, start: number, end: number): boolean =>
@@ -74,7 +120,9 @@ const overlaps = (sounding: SoundingScore, p: { start: Fraction; end: Fraction }
  * Keys, chords and phrases, which hang on one another: sections decide where keys close, cadences where phrases end,
  * phrases where keys begin. `candidates` are the steps that may be cadences, in the keys as they were settled.
  */
-function harmonyAndPhrases({ score, sounding, joints }: Analysis, harmony: HarmonyResult, pins: readonly Pin[]) {
+function harmonyAndPhrases(analysis: Analysis, harmony: HarmonyResult, pins: readonly Pin[]) {
+  const { score, sounding, joints, tonality } = analysis;
+  const { world, symbols } = harmony.playable;
   const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(sounding, p, start, end));
   const pinnedChord = (start: number, end: number): string | null => {
     const pin = pins.find((p) => p.kind === 'chord' && overlaps(sounding, p, start, end));
@@ -85,18 +133,30 @@ function harmonyAndPhrases({ score, sounding, joints }: Analysis, harmony: Harmo
   const ends = sectionEnds(score, sounding)
     .filter((t) => t < sounding.totalTicks)
     .map((t) => slotIndexAt(sounding, t));
-  const searched = searchWithPins(harmony, harmonyPins(sounding, pins)).spans;
-  const found = inKeysThatSectionsClose(withoutPassingKeys(searched, bound), ends, bound);
-  let chords = chordFacts(sounding, found, pinnedChord);
+  const set = harmonyPins(sounding, pins);
+  const searched = searchWithPins(harmony, set).spans;
+  // What the instructor hears as tonal is.
+  const without = set.keys.length || set.chords.length ? analysis.without.slice() : analysis.without;
+  for (const { from, to } of [...set.keys, ...set.chords]) without.fill(0, from, to);
+  const facts = (spans: HarmonySpan[]) =>
+    chordFacts(
+      sounding,
+      spans.filter((span) => !without[span.from]),
+      pinnedChord,
+      symbols
+    );
+  const settled = world.key ? searched : inKeysThatSectionsClose(withoutPassingKeys(searched, bound), ends, bound);
+  const found = cutAtKeyless(settled, without);
+  let chords = facts(found);
   let candidates = cadenceCandidates(score, sounding, chords);
   const phrases = findPhrases(sounding, joints, candidates, [...pins]);
   const starts = phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(sounding, p.start))).filter((k) => k >= 0);
-  const spans = fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
+  const spans = world.key ? found : fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
   if (spans.some((span, k) => span !== found[k])) {
-    chords = chordFacts(sounding, spans, pinnedChord);
+    chords = facts(spans);
     candidates = cadenceCandidates(score, sounding, chords);
   }
-  return { chords, keys: keyFacts(sounding, spans, chords, pinnedKey), phrases, candidates };
+  return { chords, keys: keyFacts(sounding, spans, chords, pinnedKey, without, tonality), phrases, candidates };
 }
 
 /** The facts of an opened score under the instructor's corrections. They bind, and what depends on them follows. */

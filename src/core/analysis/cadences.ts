@@ -1,3 +1,4 @@
+import { cmp } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { fifthsName } from '../score/pitch.ts';
 import { CADENCE } from '../style/form-weights.ts';
@@ -60,6 +61,8 @@ export function cadenceCandidates(score: Score, sounding: SoundingScore, chords:
     const to = chords[k];
     const from = chords[k - 1];
     if (from.root === to.root && from.role === to.role) continue;
+    // Between them lies music without a key.
+    if (cmp(from.end, to.start) !== 0) continue;
     const type = stepType(from, to);
     if (!type) continue;
     const at = toTicks(sounding, to.start);

@@ -1,9 +1,12 @@
 import { SURE_MARGIN } from '../style/analysis-weights.ts';
 import { fifthsName, fifthsPc } from '../score/pitch.ts';
 import { factId, type ChordFact, type KeyFact } from './facts.ts';
+import { contentOf, contentWords } from './content.ts';
+import type { Tonality } from './tonality.ts';
 import type { HarmonySpan } from './harmony-search.ts';
 import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
-import { firstFrom, fromTicks, type Slot, type SoundingScore, type Tone } from './sounding-score.ts';
+import type { PlacedSymbol } from './symbols.ts';
+import { firstFrom, fromTicks, toTicks, type Slot, type SoundingScore, type Tone } from './sounding-score.ts';
 import { romanOf, TONES, type ChordType } from './vocabulary.ts';
 
 const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));
@@ -17,13 +20,18 @@ function tonesIn(slots: Slot[], from: number, to: number): Tone[] {
 }
 
 /** Which chord tone (0 root … 3 seventh) is in the bass, and its spelling. */
-function bassOf(sounding: SoundingScore, span: HarmonySpan): { inversion: number; fifths: number } {
+function bassOf(sounding: SoundingScore, span: HarmonySpan, symbol: PlacedSymbol | null): { inversion: number; fifths: number } {
   const root = span.key.tonic + span.type.root;
   const tones = TONES[span.type.quality];
   const place = (t: Tone): number => {
     const exact = tones.indexOf(t.fifths - root);
     return exact >= 0 ? exact : tones.findIndex((x) => fifthsPc(x) === fifthsPc(t.fifths - root));
   };
+  // A symbol states its bass.
+  if (symbol) {
+    const stated = tones.findIndex((t) => fifthsPc(root + t) === fifthsPc(symbol.bass));
+    return stated > 0 ? { inversion: stated, fifths: symbol.bass } : { inversion: 0, fifths: root };
+  }
   const start = sounding.slots[span.from].start;
   const beatEnd = start + sounding.ticksPerQuarter;
   const all = tonesIn(sounding.slots, span.from, span.to);
@@ -46,18 +54,24 @@ function bassOf(sounding: SoundingScore, span: HarmonySpan): { inversion: number
 export function chordFacts(
   sounding: SoundingScore,
   spans: HarmonySpan[],
-  pinnedAt: (start: number, end: number) => string | null
+  pinnedAt: (start: number, end: number) => string | null,
+  symbols: readonly (PlacedSymbol | null)[]
 ): ChordFact[] {
-  const facts = spans.map((span) => chordFact(sounding, span, pinnedAt));
+  const facts = spans.map((span) => chordFact(sounding, span, pinnedAt, symbols[span.from] ?? null));
   markCadentialSixFours(facts, spans);
   return facts;
 }
 
-function chordFact(sounding: SoundingScore, span: HarmonySpan, pinnedAt: (start: number, end: number) => string | null): ChordFact {
+function chordFact(
+  sounding: SoundingScore,
+  span: HarmonySpan,
+  pinnedAt: (start: number, end: number) => string | null,
+  symbol: PlacedSymbol | null
+): ChordFact {
   const { slots } = sounding;
   const start = slots[span.from].start;
   const end = slots[span.to - 1].end;
-  const { inversion, fifths } = bassOf(sounding, span);
+  const { inversion, fifths } = bassOf(sounding, span, symbol);
   const root = span.key.tonic + span.type.root;
   const heard = new Set(tonesIn(slots, span.from, span.to).map((t) => fifthsName(t.fifths)));
   const special = span.type.special;
@@ -75,8 +89,9 @@ function chordFact(sounding: SoundingScore, span: HarmonySpan, pinnedAt: (start:
     applied: span.type.role === 'applied',
     special,
     confidence: round2(sigmoid(1.2 + (2.4 * span.margin) / SURE_MARGIN)),
-    evidence: `sounds ${[...heard].join(' ')}`
+    evidence: `${symbol ? `written ${symbol.text}; ` : ''}sounds ${[...heard].join(' ')}`
   };
+  if (symbol) fact.symbol = symbol.text;
   if (span.rival) fact.rival = `${fifthsName(span.rival.root)} ${span.rival.quality}`;
   const pinned = pinnedAt(start, end);
   if (pinned !== null) {
@@ -95,24 +110,30 @@ function chordFact(sounding: SoundingScore, span: HarmonySpan, pinnedAt: (start:
 function markCadentialSixFours(facts: ChordFact[], spans: HarmonySpan[]): void {
   for (let k = 0; k + 1 < facts.length; k++) {
     const next = facts[k + 1];
-    if (facts[k].role !== 'tonic' || facts[k].inversion !== 2 || facts[k].pinned) continue;
+    if (facts[k].role !== 'tonic' || facts[k].inversion !== 2 || facts[k].pinned || spans[k].to !== spans[k + 1].from) continue;
     if (next.role !== 'dominant' || next.inversion !== 0 || !next.roman.startsWith('V') || !sameKey(spans[k].key, spans[k + 1].key))
       continue;
     facts[k] = { ...facts[k], roman: 'V64', root: next.root, quality: 'maj', role: 'dominant', inversion: 0, cadential: true };
   }
 }
 
-/** Key areas: runs of chords in one key. */
+/**
+ * Key areas: runs of chords in one key. `without` marks the slots in which no key fits; `tonality` is what the piece's key is,
+ * where it is neither major nor minor.
+ */
 export function keyFacts(
   sounding: SoundingScore,
   spans: HarmonySpan[],
   chords: ChordFact[],
-  pinned: (start: number, end: number) => boolean
+  pinned: (start: number, end: number) => boolean,
+  without: Uint8Array,
+  tonality: Tonality | null
 ): KeyFact[] {
   const facts: KeyFact[] = [];
   for (let k = 0; k < spans.length;) {
     let end = k + 1;
-    while (end < spans.length && sameKey(spans[end].key, spans[k].key)) end++;
+    const none = without[spans[k].from] === 1;
+    while (end < spans.length && (without[spans[end].from] === 1) === none && (none || sameKey(spans[end].key, spans[k].key))) end++;
     const from = sounding.slots[spans[k].from].start;
     const to = sounding.slots[spans[end - 1].to - 1].end;
     const tones = sounding.tones.slice(firstFrom(sounding.tones, from), firstFrom(sounding.tones, to));
@@ -125,8 +146,17 @@ export function keyFacts(
       key: spans[k].key,
       name: keyName(spans[k].key),
       confidence,
-      evidence: keyEvidence(spans[k].key, tones, chords.slice(k, end))
+      evidence: keyEvidence(
+        spans[k].key,
+        tones,
+        chords.filter((c) => toTicks(sounding, c.start) >= from && toTicks(sounding, c.start) < to)
+      )
     };
+    if (none) {
+      fact.tonality = 'none';
+      fact.confidence = Math.min(0.5, confidence / 2);
+      fact.evidence = contentWords(contentOf(tones, sounding.slots.slice(spans[k].from, spans[end - 1].to)));
+    } else if (tonality) fact.tonality = tonality;
     if (rival) fact.rival = keyName(rival);
     if (pinned(from, to)) {
       fact.pinned = true;

@@ -1,5 +1,6 @@
 import type { Fraction } from '../score/fraction.ts';
 import type { Key } from './keys.ts';
+import type { Tonality } from './tonality.ts';
 import type { Quality, Role } from './vocabulary.ts';
 
 /** Id of a fact: its kind and where it begins, so that it outlives a new analysis of the same place. */
@@ -23,6 +24,8 @@ export interface KeyFact extends Certainty {
   last: Fraction;
   key: Key;
   name: string;
+  /** Where it is neither plain major nor minor. "none": no key fits, and no chord is named there. */
+  tonality?: Tonality;
 }
 
 export interface ChordFact extends Certainty {
@@ -34,6 +37,8 @@ export interface ChordFact extends Certainty {
   /** Root and bass as spelled pitch names without octave. */
   root: string;
   bass: string;
+  /** The file's chord symbol that begins in it. */
+  symbol?: string;
   quality: Quality;
   role: Role;
   /** 0 root position … 3 seventh in the bass. */

@@ -1,8 +1,9 @@
 import { HARMONY } from '../style/harmony-weights.ts';
-import { basslines, emissions, harmonySpace, keysAt, type HarmonySpace } from './harmony-space.ts';
+import { basslines, emissions, harmonySpace, keysAt, type HarmonySpace, type World } from './harmony-space.ts';
 import { keySignature, profileWeight, sameKey, type Key } from './keys.ts';
 import type { Slot, SoundingScore, Tone } from './sounding-score.ts';
-import { PROGRESSION_SPREAD, QUALITIES, TONES, type ChordType, type Quality } from './vocabulary.ts';
+import { symbolFits, symbolsBySlot, type PlacedSymbol } from './symbols.ts';
+import { QUALITIES, sameFamily, type ChordType, type Quality } from './vocabulary.ts';
 
 /** What the teacher has settled: it binds the search. Slot ranges are half open. */
 export interface HarmonyPins {
@@ -36,15 +37,25 @@ const IMPOSSIBLE = -1e9;
 export interface HarmonyLattice {
   sounding: SoundingScore;
   signatures: readonly number[];
+  world: World;
+  /** The chord symbol of the file that holds at each slot. */
+  symbols: (PlacedSymbol | null)[];
   basses: (Tone | null)[];
   heard: Set<number>[];
   firstDownbeat: number;
 }
 
-export function harmonyLattice(sounding: SoundingScore, signatures: readonly number[]): HarmonyLattice {
+export function harmonyLattice(
+  sounding: SoundingScore,
+  signatures: readonly number[],
+  world: World,
+  symbols: readonly PlacedSymbol[]
+): HarmonyLattice {
   return {
     sounding,
     signatures,
+    world,
+    symbols: symbolsBySlot(symbols, sounding.slots.length),
     basses: basslines(sounding),
     heard: soundingByMeasure(sounding.slots),
     firstDownbeat: sounding.slots.findIndex((slot) => slot.level === 3 && slot.tones.length > 0)
@@ -69,6 +80,8 @@ export interface HarmonyResult {
   space: HarmonySpace;
   path: Int16Array;
   spans: HarmonySpan[];
+  /** Worth of the best path, in the unit of harmony-weights.ts; of the whole piece only. */
+  worth: number;
 }
 
 /**
@@ -79,12 +92,14 @@ export function searchHarmony(playable: HarmonyLattice, pins: HarmonyPins = { ke
   const space = harmonySpace(
     playable.sounding,
     playable.signatures,
-    pins.keys.map((p) => p.key)
+    pins.keys.map((p) => p.key),
+    playable.world
   );
   const count = playable.sounding.slots.length;
   const path = new Int16Array(count);
-  const spans = count ? searchWindow(playable, space, pins, { from: 0, to: count, before: null, after: null }, path) : [];
-  return { playable, space, path, spans };
+  const whole = { from: 0, to: count, before: null, after: null };
+  const { spans, worth } = count ? searchWindow(playable, space, pins, whole, path) : { spans: [], worth: 0 };
+  return { playable, space, path, spans, worth };
 }
 
 /** Slots around a correction that are searched again; beyond them the old path stands. */
@@ -104,7 +119,8 @@ export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyR
     : harmonySpace(
         playable.sounding,
         playable.signatures,
-        pins.keys.map((p) => p.key)
+        pins.keys.map((p) => p.key),
+        playable.world
       );
   const path = base.path.slice();
   const spans: HarmonySpan[] = [];
@@ -116,11 +132,11 @@ export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyR
       before: range.from > 0 ? path[range.from - 1] : null,
       after: range.to < slots ? path[range.to] : null
     };
-    spans.push(...searchWindow(playable, space, pins, window, path));
+    spans.push(...searchWindow(playable, space, pins, window, path).spans);
     done = range.to;
   }
   for (const span of base.spans) if (span.from >= done) spans.push(span);
-  return { playable, space, path, spans: joinEqual(spans) };
+  return { playable, space, path, spans: joinEqual(spans), worth: base.worth };
 }
 
 /** Ranges around the corrections, widened to whole spans and joined where they touch. */
@@ -150,7 +166,13 @@ function joinEqual(spans: HarmonySpan[]): HarmonySpan[] {
 }
 
 /** Searches one window, writes its states into the path and returns its spans. */
-function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: HarmonyPins, window: Window, path: Int16Array): HarmonySpan[] {
+function searchWindow(
+  playable: HarmonyLattice,
+  space: HarmonySpace,
+  pins: HarmonyPins,
+  window: Window,
+  path: Int16Array
+): { spans: HarmonySpan[]; worth: number } {
   const { sounding, basses, heard, firstDownbeat } = playable;
   const { slots } = sounding;
   const { keys, types, tables, offsets, states, chords, chordOf, keyCost, stay, entry } = space;
@@ -162,6 +184,7 @@ function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: Harmo
   /** What a state loses per beat in this bar, because a note that it rests on does not sound there. */
   const lacking = new Float64Array(states);
   let believedMeasure = -1;
+  const underSymbol = new Map<PlacedSymbol, Float64Array>();
 
   let score = new Float64Array(states).fill(IMPOSSIBLE);
   let next = new Float64Array(states);
@@ -182,6 +205,12 @@ function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: Harmo
     const fit = fits.subarray(row * chords.length, (row + 1) * chords.length);
     const beats = slotBeats(sounding, slot);
     if (slot.tones.length) emissions(slot, basses[s], chords, fit, !sounding.singleLine);
+    const symbol = playable.symbols[s];
+    if (symbol) {
+      const stated = underSymbol.get(symbol) ?? symbolFits(symbol, chords);
+      underSymbol.set(symbol, stated);
+      for (let c = 0; c < stated.length; c++) fit[c] += stated[c];
+    }
     beatsOf.push(beats);
     if (slot.measure !== believedMeasure) {
       believedMeasure = slot.measure;
@@ -192,7 +221,8 @@ function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: Harmo
         lacking[i] = (heardChromatic ? 0 : HARMONY.noChromaticNote) + (seventh === null || set.has(seventh) ? 0 : HARMONY.noSeventh);
       }
     }
-    const cost = change[slot.level] * lineFactor;
+    const usual = change[slot.level] * lineFactor;
+    const cost = !symbol ? usual : symbol.from === s ? usual * HARMONY.symbol.start : usual + HARMONY.symbol.inside;
     const pinnedKey = keyPins.find((p) => s >= p.from && s < p.to)?.k ?? -1;
     const mask = chordPins.find((p) => s >= p.from && s < p.to)?.mask ?? null;
     const tried = keysAt(space, s);
@@ -203,7 +233,7 @@ function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: Harmo
       bestScore[k] = best;
       bestState[k] = at;
     }
-    const mayChange = slot.fresh || s === window.from;
+    const mayChange = slot.fresh || s === window.from || symbol?.from === s;
     for (let k = 0; k < keys.length; k++) {
       const n = types[k].length;
       const offset = offsets[k];
@@ -222,7 +252,7 @@ function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: Harmo
           if (value > enter) [enter, enterFrom] = [value, bestState[j]];
         }
       }
-      const floor = Math.max(bestScore[k], enter) - PROGRESSION_SPREAD;
+      const floor = Math.max(bestScore[k], enter) - space.spread;
       let alive = 0;
       for (let i = 0; i < n; i++) if (score[offset + i] > floor) active[alive++] = i;
       let profile = 0;
@@ -258,7 +288,7 @@ function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: Harmo
           best +
           fit[chordOf[state]] * beats +
           profile +
-          (stay[state] + lacking[state]) * beats +
+          (stay[state] + (symbol ? 0 : lacking[state])) * beats +
           (s === firstDownbeat && space.isTonic[state] ? HARMONY.tonicFirst : 0);
         pointers[state] = from;
       }
@@ -266,16 +296,16 @@ function searchWindow(playable: HarmonyLattice, space: HarmonySpace, pins: Harmo
     [score, next] = [next, score];
   }
 
-  let state = lastState(space, score, window, change[slots[window.to]?.level ?? 0] * lineFactor);
+  let { state, worth } = lastState(space, score, window, change[slots[window.to]?.level ?? 0] * lineFactor);
   for (let s = count - 1; s >= 0; s--) {
     path[window.from + s] = state;
     state = back[s * states + state];
   }
-  return spansOf(space, path, window, fits, beatsOf);
+  return { spans: spansOf(space, path, window, fits, beatsOf), worth };
 }
 
 /** The state on which a window ends: at the end of the piece its own best, else the best on the way into what follows. */
-function lastState(space: HarmonySpace, score: Float64Array, window: Window, cost: number): number {
+function lastState(space: HarmonySpace, score: Float64Array, window: Window, cost: number): { state: number; worth: number } {
   let state = 0;
   let best = -Infinity;
   for (let i = 0; i < space.states; i++) {
@@ -296,7 +326,7 @@ function lastState(space: HarmonySpace, score: Float64Array, window: Window, cos
       state = i;
     }
   }
-  return state;
+  return { state, worth: best };
 }
 
 function maskOf(space: HarmonySpace, matches: (key: Key, type: ChordType) => boolean): Uint8Array | null {
@@ -344,10 +374,3 @@ function spansOf(space: HarmonySpace, path: Int16Array, window: Window, fits: Fl
   }
   return spans;
 }
-
-/** A triad and its seventh chord are no rivals. */
-const sameFamily = (a: number, b: number): boolean => {
-  const x = TONES[QUALITIES[a]];
-  const y = TONES[QUALITIES[b]];
-  return x[1] === y[1] && x[2] === y[2];
-};

@@ -2,7 +2,7 @@ import { fifthsPc } from '../score/pitch.ts';
 import { HARMONY } from '../style/harmony-weights.ts';
 import { keyDistance, keysNear, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
 import type { Slot, SoundingScore, Tone } from './sounding-score.ts';
-import { chromaticTones, PROGRESSIONS, QUALITIES, TONES, VOCABULARY, type ChordType } from './vocabulary.ts';
+import { chromaticTones, QUALITIES, TONES, VOCABULARIES, type ChordType, type VocabularyName } from './vocabulary.ts';
 
 /** Windows of about two bars vote for keys; a key is tried near the windows in which it was among the best. */
 const WINDOW_SLOTS = 16;
@@ -11,13 +11,22 @@ const MOST_KEYS = 14;
 /** Keys of one window that are tried besides those of the signature. */
 const NEAR_KEYS = 6;
 
+/** In what kind of tonality a piece is read: which chords it has, and its one key where it has only one. */
+export interface World {
+  vocabulary: VocabularyName;
+  key: Key | null;
+}
+export const COMMON: World = { vocabulary: 'common', key: null };
+
 /** The states of the search, (key, chord) pairs numbered through, with everything about them that does not depend on time. */
 export interface HarmonySpace {
   keys: Key[];
   /** Chord types of each key. */
-  types: ChordType[][];
+  types: readonly (readonly ChordType[])[];
   /** Rewards of one chord after another, transposed: tables[k][to * n + from]. */
   tables: Float64Array[];
+  /** How much the way into a chord can matter at most. */
+  spread: number;
   /** First state of each key. */
   offsets: number[];
   states: number;
@@ -62,7 +71,12 @@ function windowVotes(sounding: SoundingScore, keys: readonly Key[]): Key[][] {
 }
 
 /** Signatures printed in the piece bound the keys that are tried; pinned keys come last, so that they never move the others. */
-export function harmonySpace(sounding: SoundingScore, signatures: readonly number[], pinned: readonly Key[]): HarmonySpace {
+export function harmonySpace(
+  sounding: SoundingScore,
+  signatures: readonly number[],
+  pinned: readonly Key[],
+  world: World
+): HarmonySpace {
   const nearby = keysNear(signatures, 5).filter((k) => Math.abs(keySignature(k)) <= 9);
   const votes = windowVotes(sounding, nearby);
   const totals = new Map<Key, number>();
@@ -71,21 +85,24 @@ export function harmonySpace(sounding: SoundingScore, signatures: readonly numbe
   const atHome = nearby.filter((k) => signatures.includes(keySignature(k)));
   const best = [...totals].sort((a, b) => b[1] - a[1]).map(([key]) => key);
   const unique = (list: readonly Key[]): Key[] => list.filter((k, i) => list.findIndex((o) => sameKey(o, k)) === i);
-  const keys = unique([...unique([...atHome, ...best]).slice(0, MOST_KEYS), ...pinned]);
+  const tried = world.key ? [world.key] : unique([...atHome, ...best]).slice(0, MOST_KEYS);
+  const keys = unique([...tried, ...pinned]);
   const near = votes.map((window, w) => {
-    const tried = new Uint8Array(keys.length);
+    const near = new Uint8Array(keys.length);
     const around = [window, votes[w - 1], votes[w + 1]].flatMap((v) => v?.slice(0, NEAR_KEYS) ?? []);
     keys.forEach((key, k) => {
-      const wanted = around.some((o) => sameKey(o, key)) || atHome.some((o) => sameKey(o, key)) || pinned.some((o) => sameKey(o, key));
-      if (wanted) tried[k] = 1;
+      const isNear = [...around, ...atHome, ...pinned, ...(world.key ? [world.key] : [])].some((o) => sameKey(o, key));
+      if (isNear) near[k] = 1;
     });
-    return tried;
+    return near;
   });
-  return { ...statesOf(sounding, keys), home: new Set(signatures.slice(0, 1)), near };
+  const home = new Set(world.key ? [keySignature(world.key)] : signatures.slice(0, 1));
+  return { ...statesOf(sounding, keys, world.vocabulary), home, near };
 }
 
-function statesOf(sounding: SoundingScore, keys: Key[]): Omit<HarmonySpace, 'home' | 'near'> {
-  const types = keys.map((k) => (k.minor ? VOCABULARY.minor : VOCABULARY.major));
+function statesOf(sounding: SoundingScore, keys: Key[], name: VocabularyName): Omit<HarmonySpace, 'home' | 'near'> {
+  const vocabularies = keys.map((k) => VOCABULARIES[name][k.minor ? 'minor' : 'major']);
+  const types = vocabularies.map((v) => v.types);
   const offsets: number[] = [];
   let states = 0;
   for (const t of types) {
@@ -128,7 +145,8 @@ function statesOf(sounding: SoundingScore, keys: Key[]): Omit<HarmonySpace, 'hom
   return {
     keys,
     types,
-    tables: keys.map((k) => (k.minor ? PROGRESSIONS.minor : PROGRESSIONS.major)),
+    tables: vocabularies.map((v) => v.rewards),
+    spread: Math.max(...vocabularies.map((v) => v.spread)),
     offsets,
     states,
     keyOfState,

@@ -21,6 +21,13 @@ export const TONES: Record<Quality, readonly number[]> = {
 
 export const QUALITIES = Object.keys(TONES) as Quality[];
 
+/** A triad and its seventh chord are of one family. */
+export const sameFamily = (a: number, b: number): boolean => {
+  const x = TONES[QUALITIES[a]];
+  const y = TONES[QUALITIES[b]];
+  return x[1] === y[1] && x[2] === y[2];
+};
+
 export type Role = 'tonic' | 'predominant' | 'dominant' | 'submediant' | 'applied' | 'colour' | 'other';
 
 /** A chord as it may occur in a key. */
@@ -167,28 +174,137 @@ function progression(from: ChordType, to: ChordType): number {
   return reward;
 }
 
-const table = (types: ChordType[]): Float64Array => {
-  const rewards = new Float64Array(types.length * types.length);
-  types.forEach((from, a) => types.forEach((to, b) => (rewards[b * types.length + a] = progression(from, to) - to.cost)));
-  return rewards;
+/** The chords of a key and how they follow one another. */
+export interface Vocabulary {
+  types: readonly ChordType[];
+  /** rewards[to * n + from]: reward of the step less the cost of the chord entered. */
+  rewards: Float64Array;
+  /**
+   * How much the way into one chord can matter at most. A predecessor that lies further behind the best one than this can
+   * never be on the best path, so the search may pass it over.
+   */
+  spread: number;
+}
+
+function vocabulary(types: readonly ChordType[]): Vocabulary {
+  const n = types.length;
+  const rewards = new Float64Array(n * n);
+  types.forEach((from, a) => types.forEach((to, b) => (rewards[b * n + a] = progression(from, to) - to.cost)));
+  let spread = 0;
+  for (let to = 0; to < n; to++) {
+    const column = rewards.subarray(to * n, (to + 1) * n);
+    spread = Math.max(spread, Math.max(...column) - Math.min(...column));
+  }
+  return { types, rewards, spread };
+}
+
+/** Chords on every degree, for music whose symbols may state any: those of the key first, the others at a price. */
+function everyChord(known: readonly ChordType[], minor: boolean): ChordType[] {
+  const types = [...known];
+  const names = minor
+    ? { [-5]: 'bII', [-4]: 'VI', [-3]: 'III', [-2]: 'VII', [-1]: 'IV', 0: 'I', 1: 'V', 2: 'II', 3: '#VI', 4: '#III', 5: '#VII', 6: '#IV' }
+    : { [-5]: 'bII', [-4]: 'bVI', [-3]: 'bIII', [-2]: 'bVII', [-1]: 'IV', 0: 'I', 1: 'V', 2: 'II', 3: 'VI', 4: 'III', 5: 'VII', 6: '#IV' };
+  const signs: Partial<Record<Quality, string>> = { dim: 'o', dim7: 'o', hdim7: '%', aug: '+' };
+  for (const [text, name] of Object.entries(names)) {
+    const root = Number(text);
+    for (const quality of ['dom7', 'maj7', 'min7', 'maj', 'min', 'hdim7', 'dim7', 'dim', 'aug'] as const) {
+      if (types.some((t) => t.root === root && t.quality === quality)) continue;
+      const small = ['min', 'min7', 'dim', 'dim7', 'hdim7'].includes(quality);
+      const numeral = (small ? name.replace(/[IV]+/, (x) => x.toLowerCase()) : name) + (signs[quality] ?? '');
+      // The dominant seventh a semitone above its goal stands for the dominant (tritone substitute).
+      const role: Role = root === -5 && quality === 'dom7' ? 'dominant' : root === -2 && quality === 'dom7' && !minor ? 'dominant' : 'other';
+      types.push({ numeral, root, quality, role, cost: 1.1, special: null });
+    }
+  }
+  return types;
+}
+
+/** The twelve-bar blues: dominant sevenths on tonic, subdominant and dominant are its plain chords. Common practice. */
+const BLUES_ROWS: Row[] = [
+  ['I', 0, 'dom7', 'tonic', 0],
+  ['I', 0, 'maj', 'tonic', 0.15],
+  ['IV', -1, 'dom7', 'predominant', 0],
+  ['IV', -1, 'maj', 'predominant', 0.2],
+  ['V', 1, 'dom7', 'dominant', 0],
+  ['V', 1, 'maj', 'dominant', 0.1],
+  ['ii', 2, 'min7', 'predominant', 0.2],
+  ['ii', 2, 'min', 'predominant', 0.4],
+  ['VI', 3, 'dom7', 'applied', 0.3],
+  ['vi', 3, 'min7', 'submediant', 0.6],
+  ['iii', 4, 'min7', 'other', 0.5],
+  ['#ivo', 6, 'dim7', 'other', 0.4],
+  ['bVI', -4, 'dom7', 'other', 0.6],
+  ['bII', -5, 'dom7', 'dominant', 0.6],
+  ['v', 1, 'min7', 'other', 0.4]
+];
+
+/** Scales of the modes, on the line of fifths from the final. Source: Glarean, Dodecachordon, 1547. */
+export const MODE_SCALES = {
+  mixolydian: [0, 2, 4, -1, 1, 3, -2],
+  dorian: [0, 2, -3, -1, 1, 3, -2],
+  aeolian: [0, 2, -3, -1, 1, -4, -2],
+  phrygian: [0, -5, -3, -1, 1, -4, -2],
+  lydian: [0, 2, 4, 6, 1, 3, 5]
+} as const;
+export type Mode = keyof typeof MODE_SCALES;
+export const MODES = Object.keys(MODE_SCALES) as Mode[];
+export const isMinorMode = (mode: Mode): boolean => (MODE_SCALES[mode] as readonly number[]).includes(-3);
+
+/** Chords in thirds on each degree of a mode; the step below (or above) the final leads back to it. */
+function modalChords(mode: Mode): ChordType[] {
+  const scale: readonly number[] = MODE_SCALES[mode];
+  const minor = isMinorMode(mode);
+  const plain: readonly number[] = minor ? [0, 2, -3, -1, 1, -4, -2] : [0, 2, 4, -1, 1, 3, 5];
+  const types: ChordType[] = [];
+  scale.forEach((root, degree) => {
+    const above = [0, 2, 4, 6].map((k) => scale[(degree + k) % 7] - root);
+    const quality = QUALITIES.find((q) => TONES[q].length === 3 && TONES[q].every((t, k) => t === above[k]));
+    const seventh = QUALITIES.find((q) => TONES[q].length === 4 && TONES[q].every((t, k) => t === above[k]));
+    const sign = root > plain[degree] ? '#' : root < plain[degree] ? 'b' : '';
+    const name = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'][degree];
+    const small = quality === 'min' || quality === 'dim';
+    const numeral = sign + (small ? name.toLowerCase() : name) + (quality === 'dim' ? 'o' : '');
+    const leads = degree === 4 || degree === 6 || (mode === 'phrygian' && degree === 1) || (mode === 'lydian' && degree === 1);
+    const role: Role = degree === 0 ? 'tonic' : leads ? 'dominant' : degree === 5 ? 'submediant' : degree === 2 ? 'other' : 'predominant';
+    if (quality) types.push({ numeral, root, quality, role, cost: degree === 0 ? 0 : 0.1, special: null });
+    if (seventh)
+      types.push({ numeral: seventh === 'hdim7' ? numeral.replace('o', '%') : numeral, root, quality: seventh, role, cost: 0.7, special: null });
+  });
+  if (minor) types.push({ numeral: 'V', root: 1, quality: 'maj', role: 'dominant', cost: 0.7, special: null });
+  return types;
+}
+
+const plainRows = (rows: Row[]): ChordType[] =>
+  rows.map(([numeral, root, quality, role, cost]) => ({
+    numeral,
+    root,
+    quality,
+    role,
+    cost,
+    ...(role === 'applied' ? { goal: root - 1 } : {}),
+    special: null
+  }));
+
+/** Which chords are looked for: those of major and minor, any that symbols state, those of the blues or of a mode. */
+export type VocabularyName = 'common' | 'symbols' | 'blues' | 'blues symbols' | Mode;
+
+const pair = (of: (minor: boolean) => readonly ChordType[]) => ({ major: vocabulary(of(false)), minor: vocabulary(of(true)) });
+const BLUES = plainRows(BLUES_ROWS);
+const modal = (mode: Mode) => {
+  const own = vocabulary(modalChords(mode));
+  return { major: own, minor: own };
 };
-
-/** PROGRESSIONS[mode][to * n + from]: reward of the step less the cost of the chord entered. */
-export const PROGRESSIONS = { major: table(VOCABULARY.major), minor: table(VOCABULARY.minor) };
-
-/**
- * How much the way into one chord can matter at most. A predecessor that lies further behind the best one
- * than this can never be on the best path, so the search may pass it over.
- */
-export const PROGRESSION_SPREAD = Math.max(
-  ...(['major', 'minor'] as const).flatMap((mode) => {
-    const n = VOCABULARY[mode].length;
-    return VOCABULARY[mode].map((_, to) => {
-      const column = Array.from({ length: n }, (_, from) => PROGRESSIONS[mode][to * n + from]);
-      return Math.max(...column) - Math.min(...column);
-    });
-  })
-);
+export const VOCABULARIES: Record<VocabularyName, { major: Vocabulary; minor: Vocabulary }> = {
+  common: pair((minor) => (minor ? VOCABULARY.minor : VOCABULARY.major)),
+  symbols: pair((minor) => everyChord(minor ? VOCABULARY.minor : VOCABULARY.major, minor)),
+  blues: pair(() => BLUES),
+  'blues symbols': pair(() => everyChord(BLUES, false)),
+  mixolydian: modal('mixolydian'),
+  dorian: modal('dorian'),
+  aeolian: modal('aeolian'),
+  phrygian: modal('phrygian'),
+  lydian: modal('lydian')
+};
 
 const TRIAD_FIGURES = ['', '6', '64'];
 const SEVENTH_FIGURES = ['7', '65', '43', '42'];
@@ -211,7 +327,9 @@ export function romanOf(type: ChordType, inversion: number): string {
 }
 
 const KNOWN_ROMANS = new Set(
-  [...VOCABULARY.major, ...VOCABULARY.minor].flatMap((type) => [
+  Object.values(VOCABULARIES)
+    .flatMap((v) => [...v.major.types, ...v.minor.types])
+    .flatMap((type) => [
     ...TONES[type.quality].map((_, inversion) => romanOf(type, inversion)),
     ...(type.special === 'neapolitan' ? ['N6', 'N64'] : [])
   ])

@@ -187,6 +187,8 @@ export interface Harmony {
   onset: Fraction;
   start: Fraction;
   text: string;
+  /** Value of MusicXML's <kind>. */
+  kind?: string;
 }
 
 export interface Measure {

@@ -25,6 +25,11 @@ export const HARMONY = {
   /** Reward per beat for a chord whose root sounds in the slot, and loss where its third does not. */
   rootSounds: 0.08,
   rootSoundsInLine: 0.26,
+  /**
+   * Per beat, under a chord symbol of the file: the chord that it states, its triad or seventh, its root alone, any other; and
+   * the loss for another spelling. Cost of changing chord within a symbol, and the share of the cost that stays at its beginning.
+   */
+  symbol: { same: 2.4, family: 2, root: 0.2, other: -2.2, otherSpelling: -0.3, inside: 3, start: 0.3 },
   /** Cost of changing chord at a bar line, a strong beat, another beat, inside a beat. */
   change: { bar: 0.55, strong: 0.85, beat: 1.05, weak: 2.1 },
   /** Factor on the cost of change in a single line, where one chord is heard over many notes. */

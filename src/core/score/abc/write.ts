@@ -502,6 +502,7 @@ function harmonyXml(text: string): string {
   if (!match) return `      <direction placement="above"><direction-type><words>${escapeXml(text)}</words></direction-type></direction>`;
   const note = (name: string, step: string, alter: string) =>
     `<${name}><${name}-step>${step}</${name}-step>${alter ? `<${name}-alter>${alter === '#' ? 1 : -1}</${name}-alter>` : ''}</${name}>`;
+  // What the table does not know is left to the reader of the text.
   const kind = KINDS[match[3]] ?? 'other';
   return `      <harmony>${note('root', match[1], match[2])}<kind text="${escapeXml(match[3])}">${kind}</kind>${match[4] ? note('bass', match[4], match[5]) : ''}</harmony>`;
 }

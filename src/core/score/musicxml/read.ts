@@ -268,7 +268,8 @@ class Reader {
           measure: measure.index,
           onset: this.offset(e, state),
           start: ZERO,
-          text: harmonyText(e)
+          text: harmonyText(e),
+          ...(child(e, 'kind') ? { kind: childText(e, 'kind')! } : {})
         });
         break;
       case 'barline':
