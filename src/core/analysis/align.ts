@@ -96,7 +96,8 @@ const or = (text: string, nothing: string): string => text || nothing;
 
 /**
  * Aligns all voices of two places and names every difference in notes, rhythm, slurs, articulation and ornaments.
- * Tones of each place in order of time; grace notes are left to the ornaments.
+ * Tones of each place in order of time; grace notes are left to the ornaments. `acrossVoices`: each place is one line, whatever
+ * voice it stands in.
  */
 export function alignPlaces(
   a: readonly Tone[],
@@ -104,15 +105,17 @@ export function alignPlaces(
   startA: number,
   startB: number,
   steps: number,
-  beat: number
+  beat: number,
+  acrossVoices = false
 ): Alignment {
   const lines = (tones: readonly Tone[]): Map<string, Tone[]> => {
     const map = new Map<string, Tone[]>();
     for (const t of tones) {
       if (t.note.grace) continue;
-      const list = map.get(lineKey(t));
+      const key = acrossVoices ? '' : lineKey(t);
+      const list = map.get(key);
       if (list) list.push(t);
-      else map.set(lineKey(t), [t]);
+      else map.set(key, [t]);
     }
     return map;
   };

@@ -114,6 +114,10 @@ export interface ParallelFact extends Certainty {
   semitones: number;
   /** How much later in its bar b stands than a, in quarters. */
   shift: Fraction;
+  /** Lines in which the two stand, in words, where it is not the same music as a whole. */
+  lines?: [string, string];
+  /** How much there is to it, in bars; the largest are shown first. */
+  weight: number;
   differences: DifferenceFact[];
   /** Note ids of the two places that belong together. */
   pairs: [string, string][];

@@ -122,15 +122,65 @@ function stretch(beats: readonly Beat[], { lag, steps, at }: Hint, most: number)
   const middle = Math.max(0, at - 2);
   const end = reach(middle, 1);
   const start = reach(middle - 1, -1) + 1;
+  const pair = { a: start, b: start + lag, length: Math.max(0, end - start), steps, likeness: 0 };
+  return { ...pair, likeness: likenessAlong(beats, pair) };
+}
+
+/** Mean likeness of the beats of two places. */
+function likenessAlong(beats: readonly Beat[], { a, b, length, steps }: BeatPair): number {
   let total = 0;
   let count = 0;
-  for (let i = start; i < end; i++) {
-    const value = beatLikeness(beats[i], beats[i + lag], steps);
+  for (let k = 0; k < length; k++) {
+    const value = beatLikeness(beats[a + k], beats[b + k], steps);
     if (value === null) continue;
     total += value;
     count++;
   }
-  return { a: start, b: start + lag, length: Math.max(0, end - start), steps, likeness: count ? total / count : 0 };
+  return count ? total / count : 0;
+}
+
+/** Likeness of rhythm and figure alone, as any two bars of a prelude have: the leading notes agree too seldom, or are all one note. */
+function isNoise(beats: readonly Beat[], { a, b, length, steps, likeness }: BeatPair, bars: number): boolean {
+  const L = LIKENESS;
+  const heights = new Set<number>();
+  let both = 0;
+  let agree = 0;
+  for (let k = 0; k < length; k++) {
+    const [x, y] = [beats[a + k].lead, beats[b + k].lead];
+    if (!x || !y) continue;
+    both++;
+    if (heightOf(y) - heightOf(x) !== steps) continue;
+    agree++;
+    heights.add(heightOf(x));
+  }
+  const share = agree / Math.max(1, both);
+  if (steps % 7 === 0) return share < L.leadsAgree || heights.size < 2 || (heights.size < 3 && likeness < L.fewHeights);
+  const long = bars >= 4 && likeness >= L.longElsewhere && share >= L.leadsAgree - 0.05;
+  return heights.size < 3 || (share < L.leadsAgreeElsewhere && !long);
+}
+
+/** Of a class of places all neighbours stay, and the first one with each; the other pairs say nothing new. */
+function neighboursAndFirst(pairs: readonly BeatPair[]): BeatPair[] {
+  const same = (x: number, y: number, length: number): boolean => Math.abs(x - y) <= 0.25 * length;
+  return pairs.filter((p) => {
+    const isBetween = pairs.some(
+      (q) => same(q.a, p.a, p.length) && q.b < p.b && pairs.some((r) => same(r.a, q.b, p.length) && same(r.b, p.b, p.length))
+    );
+    const hasBefore = pairs.some((q) => same(q.b, p.a, p.length) && q.a < p.a);
+    return !(isBetween && hasBefore);
+  });
+}
+
+/** Music that returns at once, again and again, as its consecutive pairs. */
+function chained(beats: readonly Beat[], pair: BeatPair, lag: number): BeatPair[] {
+  const pairs: BeatPair[] = [];
+  for (let at = 0; at < pair.length; at += lag) {
+    const length = Math.min(lag, pair.length - at);
+    if (at > 0 && length <= 0.6 * lag) break;
+    const part = { ...pair, a: pair.a + at, b: pair.b + at, length };
+    pairs.push(pair.length > lag ? { ...part, likeness: likenessAlong(beats, part) } : part);
+  }
+  return pairs;
 }
 
 const overlapOf = (a: number, aLength: number, b: number, bLength: number): number =>
@@ -152,22 +202,25 @@ export function findPairs(beats: readonly Beat[], bar: number): BeatPair[] {
   };
   const candidates: BeatPair[] = [];
   const explored = new Map<string, BeatPair[]>();
+  const consider = (pair: BeatPair, { lag, steps }: Hint): void => {
+    const bars = pair.length / bar;
+    const elsewhere = steps % 7 !== 0;
+    if (bars < (elsewhere ? L.shortestBarsElsewhere : L.shortestBars) - 0.51 / bar) return;
+    if (Math.min(notes(pair.a, pair.length), notes(pair.b, pair.length)) < L.fewestNotes * (elsewhere ? 1.3 : 1)) return;
+    if (pair.likeness < (elsewhere ? L.otherPitch : L.samePitch)) return;
+    // What follows at once, shorter than two bars or at another pitch and shorter than four, is a sequence or an echo.
+    if (lag <= pair.length + bar / 2 && bars < (elsewhere ? 4 : 2)) return;
+    if (lag % bar !== 0 && pair.likeness < L.otherPitch + 0.08) return;
+    if (isNoise(beats, pair, bars)) return;
+    candidates.push(pair);
+  };
   for (const hint of hints(numbers, bar)) {
     const { lag, steps } = hint;
     const known = explored.get(`${lag}|${steps}`) ?? [];
     if (known.some((p) => hint.at >= p.a && hint.at < p.a + p.length)) continue;
     const found = stretch(beats, hint, L.mostBars * bar);
     explored.set(`${lag}|${steps}`, [...known, found]);
-    const pair = found.length > lag ? { ...found, length: lag } : found;
-    const bars = pair.length / bar;
-    const elsewhere = steps % 7 !== 0;
-    if (bars < (elsewhere ? L.shortestBarsElsewhere : L.shortestBars) - 0.51 / bar) continue;
-    if (Math.min(notes(pair.a, pair.length), notes(pair.b, pair.length)) < L.fewestNotes * (elsewhere ? 1.3 : 1)) continue;
-    if (pair.likeness < (elsewhere ? L.otherPitch : L.samePitch)) continue;
-    // What follows at once, shorter than two bars or at another pitch and shorter than four, is a sequence or an echo.
-    if (lag <= pair.length + bar / 2 && bars < (elsewhere ? 4 : 2)) continue;
-    if (lag % bar !== 0 && pair.likeness < L.otherPitch + 0.08) continue;
-    candidates.push(pair);
+    for (const pair of chained(beats, found, lag)) consider(pair, hint);
   }
   const value = (p: BeatPair): number =>
     p.length * (p.likeness - 0.35) * (p.steps % 7 === 0 ? 1.1 : 1) * ((p.b - p.a) % bar === 0 ? 1.1 : 1);
@@ -186,5 +239,5 @@ export function findPairs(beats: readonly Beat[], bar: number): BeatPair[] {
       );
     if (!shadow && !explained) kept.push(c);
   }
-  return kept.sort((x, y) => x.a - y.a || x.b - y.b);
+  return neighboursAndFirst(kept).sort((x, y) => x.a - y.a || x.b - y.b);
 }

@@ -4,6 +4,7 @@ import type { Score } from '../score/model.ts';
 import { intervalName } from '../score/pitch.ts';
 import { measureAt, positionAt } from '../score/position.ts';
 import { alignPlaces } from './align.ts';
+import { findEchoes, type Echo, type EchoLine } from './echoes.ts';
 import { sectionEnds } from './cadences.ts';
 import {
   factId,
@@ -32,6 +33,8 @@ export interface Comparison {
   bar: number;
   pairs: BeatPair[];
   sequences: BeatSequence[];
+  /** What returns in another voice or displaced by less than a beat. */
+  echoes: Echo[];
 }
 
 export function compare(score: Score, sounding: SoundingScore): Comparison {
@@ -41,7 +44,8 @@ export function compare(score: Score, sounding: SoundingScore): Comparison {
     beats: () => beats,
     bar: () => bar,
     pairs: () => findPairs(beats, bar),
-    sequences: () => findSequences(beats, bar)
+    sequences: () => findSequences(beats, bar),
+    echoes: () => findEchoes(sounding, beats, bar)
   });
 }
 
@@ -55,21 +59,88 @@ function spanOf(sounding: SoundingScore, from: number, to: number): Span {
 }
 
 /** Trims silence: from the first note that begins in the beats to the last. */
-function soundingSpan(sounding: SoundingScore, beats: readonly Beat[], from: number, to: number): Span {
-  const start = beats[from].start;
-  const end = beats[to - 1].end;
+const soundingSpan = (sounding: SoundingScore, beats: readonly Beat[], from: number, to: number): Span =>
+  firstToLast(sounding, beats[from].start, beats[to - 1].end);
+
+/** The same from tick to tick. */
+function firstToLast(sounding: SoundingScore, start: number, end: number): Span {
   const first = sounding.tones[firstFrom(sounding.tones, start)];
   return spanOf(sounding, first && first.start < end ? first.start : start, end);
 }
 
-/** Beat of the bar on which a place begins, in quarters from the bar line. */
-const inBar = (score: Score, at: Fraction): Fraction => sub(at, measureAt(score, at).start);
+/** Place in the bar, in quarters from the bar line; an upbeat at the beginning counts to the end of a full bar. */
+function inBar(score: Score, at: Fraction): Fraction {
+  const measure = measureAt(score, at);
+  const full = measure.time?.quarters;
+  const own = sub(at, measure.start);
+  return measure.index === 0 && full && cmp(measure.length, full) < 0 ? add(own, sub(full, measure.length)) : own;
+}
 
 /** Notes of one place beyond this many beats are not aligned one by one. */
 const MOST_ALIGNED_BEATS = 400;
 
-export const parallelFacts = (score: Score, sounding: SoundingScore, comparison: Comparison): ParallelFact[] =>
-  comparison.pairs.map((pair) => parallelFact(score, sounding, comparison, pair));
+/** A pair of places as it is told: ranges in ticks, and the notes of each that are compared. */
+interface Places {
+  fromA: number;
+  toA: number;
+  fromB: number;
+  toB: number;
+  steps: number;
+  likeness: number;
+  /** Ends up to which notes are aligned. */
+  alignedA: number;
+  alignedB: number;
+  lines?: [EchoLine, EchoLine];
+}
+
+/** All places that are the same music: what returns as a whole, and what returns in another voice or displaced. */
+export function parallelFacts(score: Score, sounding: SoundingScore, comparison: Comparison): ParallelFact[] {
+  const { beats, pairs, echoes } = comparison;
+  const ticks = (p: BeatPair) => ({
+    fromA: beats[p.a].start,
+    toA: beats[p.a + p.length - 1].end,
+    fromB: beats[p.b].start,
+    toB: beats[p.b + p.length - 1].end
+  });
+  type Ranges = ReturnType<typeof ticks>;
+  const within = (a: number, b: number, c: number, d: number): number => Math.max(0, Math.min(b, d) - Math.max(a, c)) / Math.max(1, b - a);
+  const covers = (big: Ranges, small: Ranges): boolean =>
+    within(small.fromA, small.toA, big.fromA, big.toA) > 0.6 && within(small.fromB, small.toB, big.fromB, big.toB) > 0.6;
+  // Note for note is the better account of two that tell of the same places.
+  const told = pairs.filter((p) => {
+    const own = ticks(p);
+    return !echoes.some((e) => covers(e, own) && covers(own, e) && e.lineA === e.lineB && e.fromB - e.fromA !== own.fromB - own.fromA);
+  });
+  const others = echoes.filter((e) => !told.some((p) => covers(ticks(p), e)));
+  return [
+    ...told.map((p) => parallelFact(score, sounding, comparison, placesOf(beats, p))),
+    ...others.map((e) => parallelFact(score, sounding, comparison, { ...e, alignedA: e.toA, alignedB: e.toB, lines: [e.lineA, e.lineB] }))
+  ].sort((x, y) => cmp(x.a.start, y.a.start) || cmp(x.b.start, y.b.start));
+}
+
+function placesOf(beats: readonly Beat[], pair: BeatPair): Places {
+  const length = Math.min(pair.length, MOST_ALIGNED_BEATS);
+  return {
+    fromA: beats[pair.a].start,
+    toA: beats[pair.a + pair.length - 1].end,
+    fromB: beats[pair.b].start,
+    toB: beats[pair.b + pair.length - 1].end,
+    steps: pair.steps,
+    likeness: pair.likeness,
+    alignedA: beats[pair.a + length - 1].end,
+    alignedB: beats[pair.b + length - 1].end
+  };
+}
+
+/** A line in words. */
+function lineWords(score: Score, line: EchoLine): string {
+  if (line.name === 'bass') return 'the bass';
+  const [part, staff, voice] = line.name.split('|');
+  const own = score.parts[Number(part)];
+  if (score.parts.length > 1) return own.name || `part ${Number(part) + 1}`;
+  if (own.staves > 1) return staff === '1' ? 'the upper staff' : 'the lower staff';
+  return `voice ${voice}`;
+}
 
 /** Places that the instructor has declared to be the same music, aligned like those that were found. */
 export function pinnedParallels(score: Score, sounding: SoundingScore, comparison: Comparison, pins: readonly Pin[]): ParallelFact[] {
@@ -82,34 +153,47 @@ export function pinnedParallels(score: Score, sounding: SoundingScore, compariso
     const length = Math.min(end - a, beats.length - b);
     if (length < 1 || a === b) return [];
     const { steps, likeness } = likenessOf(beats, { from: a, to: a + length }, { from: b, to: b + length });
-    const fact = parallelFact(score, sounding, comparison, { a, b, length, steps, likeness });
+    const fact = parallelFact(score, sounding, comparison, placesOf(beats, { a, b, length, steps, likeness }));
     return [{ ...fact, id: pin.id, confidence: 1, evidence: `set by the instructor; ${fact.evidence}`, pinned: true as const }];
   });
 }
 
-function parallelFact(score: Score, sounding: SoundingScore, { beats, bar }: Comparison, pair: BeatPair): ParallelFact {
-  const length = Math.min(pair.length, MOST_ALIGNED_BEATS);
-  const [fromA, fromB] = [beats[pair.a].start, beats[pair.b].start];
-  const [toA, toB] = [beats[pair.a + length - 1].end, beats[pair.b + length - 1].end];
-  const beat = beats[pair.a].end - beats[pair.a].start;
+function parallelFact(score: Score, sounding: SoundingScore, { beats, bar }: Comparison, places: Places): ParallelFact {
+  const { fromA, fromB, lines } = places;
+  const first = beats[beatIndexAt(beats, fromA)];
+  const beat = first.end - first.start;
+  const tonesOf = (line: EchoLine | undefined, from: number, to: number): Tone[] =>
+    line ? line.tones.slice(firstFrom(line.tones, from), firstFrom(line.tones, to)) : tonesBetween(sounding, from, to);
   const {
     pairs: notes,
     differences,
     chromatic
-  } = alignPlaces(tonesBetween(sounding, fromA, toA), tonesBetween(sounding, fromB, toB), fromA, fromB, pair.steps, beat);
-  const a = soundingSpan(sounding, beats, pair.a, pair.a + pair.length);
-  const b = soundingSpan(sounding, beats, pair.b, pair.b + pair.length);
+  } = alignPlaces(
+    tonesOf(lines?.[0], fromA, places.alignedA),
+    tonesOf(lines?.[1], fromB, places.alignedB),
+    fromA,
+    fromB,
+    places.steps,
+    beat,
+    lines !== undefined
+  );
+  const a = firstToLast(sounding, fromA, places.toA);
+  const b = firstToLast(sounding, fromB, places.toB);
   const place = (t: Tone | null, own: number, other: Tone | null, otherStart: number): Fraction =>
     fromTicks(sounding, t ? t.start : own + (other!.start - otherStart));
-  const bars = Math.round(pair.length / bar);
+  const bars = Math.max(1, Math.round((places.toA - fromA) / (beat * bar)));
   const share = notes.length ? Math.round((100 * notes.length) / (notes.length + differences.filter((d) => !d.a || !d.b).length)) : 0;
+  const shift = sub(inBar(score, fromTicks(sounding, fromB)), inBar(score, fromTicks(sounding, fromA)));
+  const words = lines && lines[0] !== lines[1] ? ([lineWords(score, lines[0]), lineWords(score, lines[1])] as [string, string]) : null;
   return {
     id: `parallel-${factId('', a.start)}-${factId('', b.start)}`,
     a,
     b,
-    transposition: intervalName({ diatonic: pair.steps, chromatic }),
+    transposition: intervalName({ diatonic: places.steps, chromatic }),
     semitones: chromatic,
-    shift: sub(inBar(score, fromTicks(sounding, fromB)), inBar(score, fromTicks(sounding, fromA))),
+    shift,
+    ...(words ? { lines: words } : {}),
+    weight: Math.round(100 * ((places.toA - fromA) / (beat * bar)) * places.likeness) / 100,
     differences: differences.map((d) => ({
       kind: d.kind,
       what: d.what,
@@ -119,7 +203,7 @@ function parallelFact(score: Score, sounding: SoundingScore, { beats, bar }: Com
       ...(d.b ? { noteB: d.b.note.id } : {})
     })),
     pairs: notes.map((p) => [p.a.note.id, p.b.note.id] as [string, string]),
-    confidence: Math.round(100 * Math.min(0.99, pair.likeness + Math.min(0.15, 0.02 * bars))) / 100,
+    confidence: Math.round(100 * Math.min(0.99, places.likeness + Math.min(0.15, 0.02 * bars))) / 100,
     evidence: `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${share} % of the notes belong together`
   };
 }

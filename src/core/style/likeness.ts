@@ -15,6 +15,14 @@ export const LIKENESS = {
   /** Average likeness that a whole place needs: at the same pitch, at another pitch. */
   samePitch: 0.6,
   otherPitch: 0.66,
+  /**
+   * Share of the leading notes that must agree, at the same pitch and at another; likeness that makes up for few different
+   * notes, and for less agreement in four bars and more.
+   */
+  leadsAgree: 0.55,
+  leadsAgreeElsewhere: 0.66,
+  fewHeights: 0.8,
+  longElsewhere: 0.75,
   /** Shortest places in bars, and with how many notes. */
   shortestBars: 2,
   shortestBarsElsewhere: 2,
@@ -41,6 +49,26 @@ export const LIKENESS = {
   /** Share of a section that counts as its opening, and how alike two openings must be to make the second a return. */
   opening: 0.34,
   sameOpening: 0.8
+} as const;
+
+/** Places that return note for note in another voice, or displaced by less than a beat. Set by hand on tests/unit/analysis/returns.ts. */
+export const ECHO = {
+  /** Intervals of the runs that are looked up; notes that a place must have in all. */
+  run: 5,
+  notes: 9,
+  /** A run that comes more often than this is a figure, no theme. */
+  mostHits: 16,
+  /** In bars: nearest copy, widest gap within a place, shortest place. */
+  shortestLag: 0.5,
+  gap: 1.6,
+  shortest: 1.4,
+  shortestFigure: 4,
+  /** Share of the notes that must belong together. */
+  likeness: 0.72,
+  overlap: 0.6,
+  /** At most one for so many bars, but so many in any piece. */
+  barsEach: 4,
+  fewest: 6
 } as const;
 
 export const SEQUENCE = {
