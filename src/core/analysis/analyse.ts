@@ -13,7 +13,7 @@ import { bluesKeys, isBlues, worldOf, type Tonality } from './tonality.ts';
 import { harmonyLattice, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
-import { compare, parallelFacts, pinnedParallels, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
+import { compare, parallelFacts, pinnedParallels, returnsOf, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
 import { findPhrases, jointEvidence, type JointEvidence } from './phrases.ts';
 import { fromPhraseStarts, inKeysThatPhrasesClose, inKeysThatSectionsClose, withoutPassingKeys } from './key-boundaries.ts';
 import { slotIndexAt, soundingScore, toTicks, type SoundingScore } from './sounding-score.ts';
@@ -79,7 +79,7 @@ export function openAnalysis(score: Score, parts: readonly number[] | null = nul
     },
     comparison: () => compare(score, analysis.sounding),
     parallels: () => parallelFacts(score, analysis.sounding, analysis.comparison),
-    joints: () => jointEvidence(score, analysis.sounding)
+    joints: () => jointEvidence(score, analysis.sounding, returnsOf(analysis.comparison))
   });
   return analysis;
 }

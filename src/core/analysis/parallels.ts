@@ -8,6 +8,8 @@ export interface BeatPair {
   length: number;
   steps: number;
   likeness: number;
+  /** The second stands displaced by less than a beat. */
+  displaced?: true;
 }
 
 const EMPTY = -10_000;

@@ -70,8 +70,8 @@ export interface JointEvidence {
   bar: number;
 }
 
-/** Looks once at every joint of the highest line: rests, long notes, slurs, pauses, the page's own divisions. */
-export function jointEvidence(score: Score, sounding: SoundingScore): JointEvidence {
+/** Looks once at every joint of the highest line; `returns` are the ticks at which longer passages begin that come twice. Signs: rests, long notes, slurs, pauses, the page's own divisions. */
+export function jointEvidence(score: Score, sounding: SoundingScore, returns: readonly number[]): JointEvidence {
   const { melody } = sounding;
   const playable: JointEvidence = { joints: [], bar: usualBar(score) * sounding.ticksPerQuarter };
   if (melody.length === 0) return playable;
@@ -83,6 +83,7 @@ export function jointEvidence(score: Score, sounding: SoundingScore): JointEvide
   const ends = new Set(sectionEnds(score, sounding));
   const slurEnds = new Set(score.slurs.filter((s) => s.kind === 'slur').map((s) => s.to));
   const held = pauses(score, sounding);
+  const returning = new Set(returns.map((t) => firstFrom(melody, t)));
   const opening = rhythmFrom(melody, 0, 5);
   const openingVaries = new Set(opening).size > 1;
   const firstPlace = placeInBar(sounding, melody[0].start);
@@ -114,6 +115,10 @@ export function jointEvidence(score: Score, sounding: SoundingScore): JointEvide
     if (openingVaries && rhythm.length === 5 && rhythm.every((r, k) => r === opening[k])) {
       strength += B.repetition;
       evidence.push('the opening rhythm returns');
+    }
+    if (returning.has(i)) {
+      strength += B.returns;
+      evidence.push('a passage begins that comes twice');
     }
     // A section's end divides the line at the last note before it, or at an upbeat to what follows it.
     let forced = false;

@@ -83,10 +83,10 @@ interface Ground {
   bar: number;
 }
 
-/** Nearest phrase start within a bar and a half; the beat itself where there is none. */
-function snap(playable: Ground, beat: number): number {
+/** Nearest phrase start within so many bars; the beat itself where there is none. */
+function snap(playable: Ground, beat: number, reach = 1.5): number {
   const near = playable.phrases
-    .filter((p) => Math.abs(p - beat) <= 1.5 * playable.bar)
+    .filter((p) => Math.abs(p - beat) <= reach * playable.bar)
     .sort((a, b) => Math.abs(a - beat) - Math.abs(b - beat));
   return near[0] ?? beat;
 }
@@ -105,8 +105,14 @@ function borders(playable: Ground): number[] {
   const endOf = (beat: number): number => own.find((d) => d > beat) ?? total;
   const least = 4 * bar;
   const returns = pairs
-    .filter((p) => p.steps % 7 === 0 && p.length >= least - bar && p.b - p.a >= least)
-    .map((p) => ({ ...p, a: snap(playable, p.a), b: snap(playable, p.b), fromA: p.a, fromB: p.b }))
+    .filter((p) => (p.steps % 7 === 0 ? p.length >= least - bar : p.length >= least && p.likeness >= LIKENESS.returnElsewhere))
+    .filter((p) => p.b - p.a >= least)
+    .map((p) => {
+      // A return begins where its model begins; only its upbeat may be another.
+      const a = snap(playable, p.a);
+      const b = snap(playable, p.b + (a - p.a), 0.5);
+      return { ...p, a, b, fromA: p.a, fromB: p.b };
+    })
     .sort((x, y) => y.length - x.length);
   /** What returns as a whole is one section, whatever is repeated within it. */
   const wholes: { from: number; to: number }[] = [];
@@ -121,14 +127,14 @@ function borders(playable: Ground): number[] {
     if (blockOf(p.a) === inside && own.length > 1 && endOf(p.a) - p.a <= 20 * bar && first < total) continue;
     if (p.b - inside < least - bar || endOf(p.b) - p.b < 2 * bar) continue;
     // Compared where the music itself begins alike; the borders are moved to the phrases.
-    const length = lengthFrom(playable, p.fromA, p.fromB, [...result]);
+    const length = lengthFrom(playable, { ...p, a: p.fromA, b: p.fromB }, [...result]);
     if (length < least - bar) continue;
     accept(p.b);
     // Where a return has been told, what comes between it and the opening's own end is other music.
-    const end = snap(playable, p.a + length);
+    const end = snap(playable, p.a + length, 1);
     const next = [...result].sort((x, y) => x - y).find((s) => s > p.a + bar) ?? total;
     if (end - p.a >= least - bar && next - end >= least - bar) accept(end);
-    const after = snap(playable, p.b + (end - p.a));
+    const after = snap(playable, p.b + (end - p.a), 1);
     const following = [...result].sort((x, y) => x - y).find((s) => s > p.b + bar) ?? total;
     if (following - after >= least - bar) accept(after);
     if (p.b - end >= least - bar) wholes.push({ from: p.a, to: end }, { from: p.b, to: after });
@@ -137,14 +143,16 @@ function borders(playable: Ground): number[] {
 }
 
 /** How far the music that returns at `b` goes on like that at `a`, to the next border. */
-function lengthFrom(playable: Ground, a: number, b: number, sorted: readonly number[]): number {
+function lengthFrom(playable: Ground, { a, b, steps, ...pair }: BeatPair, sorted: readonly number[]): number {
   const { beats, bar } = playable;
   const most = Math.min(b - a, beats.length - b, ...sorted.filter((s) => s > a + bar).map((s) => s - a));
+  // What stands displaced is not alike beat by beat; it was followed note by note.
+  if (pair.displaced) return Math.min(most, pair.length);
   let last = 0;
   let sum = 0;
   let count = 0;
   for (let k = 0; k < most; k++) {
-    const value = beatLikeness(beats[a + k], beats[b + k], 0);
+    const value = beatLikeness(beats[a + k], beats[b + k], steps);
     if (value !== null) {
       sum += value;
       count++;
@@ -169,7 +177,7 @@ export function findSections(playable: Ground): BeatSection[] {
   return ranges.map((range) => {
     let best: { label: string; likeness: number } | null = null;
     for (const model of models) {
-      const { likeness } = likenessOf(beats, model, range);
+      const likeness = Math.max(likenessOf(beats, model, range).likeness, knownLikeness(playable, model, range));
       if (!best || likeness > best.likeness) best = { label: model.label, likeness };
     }
     if (best && best.likeness >= LIKENESS.sameSection) return { ...range, label: best.label };
@@ -185,6 +193,17 @@ export function findSections(playable: Ground): BeatSection[] {
     models.push({ ...range, label });
     return { ...range, label };
   });
+}
+
+/** How alike two sections are by the places already found in them, whatever their pitch and their place in the bar. */
+function knownLikeness({ pairs }: Ground, model: BeatSection, range: { from: number; to: number }): number {
+  const within = (from: number, length: number, s: { from: number; to: number }): number =>
+    Math.max(0, Math.min(from + length, s.to) - Math.max(from, s.from));
+  const most = pairs.reduce((best, p) => {
+    const share = Math.min(within(p.a, p.length, model), within(p.b, p.length, range)) / Math.max(model.to - model.from, range.to - range.from);
+    return p.displaced || (p.steps % 7 !== 0 && p.likeness >= LIKENESS.returnElsewhere) ? Math.max(best, share) : best;
+  }, 0);
+  return most >= LIKENESS.knownShare ? LIKENESS.variedSection : 0;
 }
 
 const letterOf = (k: number): string =>

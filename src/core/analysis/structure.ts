@@ -49,6 +49,13 @@ export function compare(score: Score, sounding: SoundingScore): Comparison {
   });
 }
 
+/** Bars that a passage needs for its beginnings to be joints. */
+const JOINT_BARS = 3.5;
+
+/** Ticks at which longer passages begin that come twice. */
+export const returnsOf = ({ beats, pairs, bar }: Comparison): number[] =>
+  pairs.filter((p) => p.length >= JOINT_BARS * bar && p.likeness >= 0.75).flatMap((p) => [beats[p.a].start, beats[p.b].start]);
+
 const tonesBetween = (sounding: SoundingScore, from: number, to: number): Tone[] =>
   sounding.tones.slice(firstFrom(sounding.tones, from), firstFrom(sounding.tones, to));
 
@@ -242,7 +249,7 @@ export function sequenceFacts(sounding: SoundingScore, { beats, sequences }: Com
 export function sectionFacts(
   score: Score,
   sounding: SoundingScore,
-  { beats, bar, pairs }: Comparison,
+  { beats, bar, pairs, echoes }: Comparison,
   phrases: readonly PhraseFact[],
   keys: readonly KeyFact[],
   chords: readonly ChordFact[],
@@ -258,10 +265,19 @@ export function sectionFacts(
     return toNumber(sub(fromTicks(sounding, tick), measure.start)) > toNumber(measure.length) / 2;
   };
   const ends = sectionEnds(score, sounding);
+  const displaced = echoes
+    .filter((e) => e.lineA === e.lineB && e.lineA.name !== 'bass')
+    .map((e): BeatPair => {
+      const [a, b] = [beatIndexAt(beats, e.fromA), beatIndexAt(beats, e.fromB)];
+      return { a, b, length: beatIndexAt(beats, e.toA - 1) + 1 - a, steps: e.steps, likeness: e.likeness, displaced: true };
+    });
+  const letters = score.measures.flatMap((m) => (m.rehearsal && m.index > 0 ? [sounding.measureStarts[m.index]] : []));
   const found = findSections({
     beats,
-    pairs,
-    dividers: ends.map((e) => (e >= sounding.totalTicks ? beats.length : beatIndexAt(beats, e))),
+    pairs: [...pairs, ...displaced],
+    dividers: [...new Set([...ends, ...letters])]
+      .sort((x, y) => x - y)
+      .map((e) => (e >= sounding.totalTicks ? beats.length : beatIndexAt(beats, e))),
     phrases: melodyStarts.map((p) => beatIndexAt(beats, p)),
     bar
   });

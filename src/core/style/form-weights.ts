@@ -21,6 +21,8 @@ export const BOUNDARY = {
   onBar: 0.15,
   /** What follows has the rhythm that the piece, or the phrase before, began with. */
   repetition: 0.7,
+  /** A passage of four bars and more begins here that comes twice. */
+  returns: 0.9,
   /** Weaker signs are not tried at all. */
   worthTrying: 0.5,
   /** Each boundary must earn this; the length of a phrase is measured against four bars, in octaves squared. */

@@ -46,6 +46,9 @@ export const LIKENESS = {
   variedSection: 0.55,
   /** Factor on the likeness of a section at another pitch: a second strain that begins like the first in the dominant is other music. */
   sectionElsewhere: 0.75,
+  /** Likeness of a return at another pitch that makes a section, and the share of two sections that known places must fill. */
+  returnElsewhere: 0.72,
+  knownShare: 0.55,
   /** Share of a section that counts as its opening, and how alike two openings must be to make the second a return. */
   opening: 0.34,
   sameOpening: 0.8
