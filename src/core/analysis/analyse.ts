@@ -190,7 +190,7 @@ export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
   facts.cadences = shown(facts.cadences);
   facts.parallels = shown([...parallels, ...pinnedParallels(score, sounding, comparison, pins)]);
   facts.sequences = shown(sequenceFacts(sounding, comparison, facts.chords));
-  Object.assign(facts, sectionFacts(score, sounding, comparison, facts.phrases, facts.keys, facts.chords, pins));
+  Object.assign(facts, sectionFacts(score, sounding, comparison, facts.phrases, facts.keys, facts.chords, facts.cadences, pins));
   for (const phrase of facts.phrases) {
     const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
     if (closing) phrase.cadence = closing.id;

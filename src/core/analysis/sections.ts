@@ -80,6 +80,8 @@ interface Ground {
   dividers: readonly number[];
   /** Beats at which phrases begin. */
   phrases: readonly number[];
+  /** Beats at which perfect cadences arrive. */
+  closes: readonly number[];
   bar: number;
 }
 
@@ -139,7 +141,29 @@ function borders(playable: Ground): number[] {
     if (following - after >= least - bar) accept(after);
     if (p.b - end >= least - bar) wholes.push({ from: p.a, to: end }, { from: p.b, to: after });
   }
+  for (const phrase of playable.phrases) {
+    const sorted = [...result].sort((x, y) => x - y);
+    const before = sorted.findLast((s) => s <= phrase) ?? 0;
+    const next = sorted.find((s) => s > phrase) ?? total;
+    const closed = playable.closes.some((c) => c < phrase && c >= phrase - 2 * bar);
+    if (closed && phrase - before >= 2 * least && next - phrase >= 2 * least && isNew(playable, phrase)) accept(phrase);
+  }
   return [...result].sort((x, y) => x - y);
+}
+
+/** Other music begins: its rhythms are none of those before (novelty after Foote 2000, on the rhythms of beats), and it is no return. */
+function isNew({ beats, pairs, bar }: Ground, at: number): boolean {
+  const counts = (from: number, to: number): Map<number, number> => {
+    const map = new Map<number, number>();
+    for (const b of beats.slice(Math.max(0, from), to)) map.set(b.rhythm, (map.get(b.rhythm) ?? 0) + 1);
+    return map;
+  };
+  const [old, now] = [counts(at - 4 * bar, at), counts(at, at + 4 * bar)];
+  const size = (m: Map<number, number>): number => Math.sqrt([...m.values()].reduce((sum, n) => sum + n * n, 0));
+  let shared = 0;
+  for (const [rhythm, n] of old) shared += n * (now.get(rhythm) ?? 0);
+  const returns = pairs.some((p) => p.b <= at + bar && p.b + p.length >= at + 2 * bar);
+  return !returns && 1 - shared / Math.max(1, size(old) * size(now)) >= LIKENESS.novelty;
 }
 
 /** How far the music that returns at `b` goes on like that at `a`, to the next border. */

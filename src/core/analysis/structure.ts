@@ -8,6 +8,7 @@ import { findEchoes, type Echo, type EchoLine } from './echoes.ts';
 import { sectionEnds } from './cadences.ts';
 import {
   factId,
+  type CadenceFact,
   type ChordFact,
   type KeyFact,
   type ParallelFact,
@@ -245,6 +246,22 @@ export function sequenceFacts(sounding: SoundingScore, { beats, sequences }: Com
   });
 }
 
+/** Bars for which a new meter must hold, and the old one before it, to make a section. */
+const METER_HOLDS = 8;
+
+/** Measures at which the page itself divides besides its bar lines: rehearsal letters, another signature, another meter that stays. */
+function printedDivisions({ measures }: Score): number[] {
+  const holds = (from: number, to: number): boolean => measures.slice(from, to).every((m) => m.time?.text === measures[from].time?.text);
+  return measures
+    .filter((m, k) => {
+      if (k === 0) return false;
+      const meter = m.time?.text !== measures[k - 1].time?.text;
+      const stays = k >= METER_HOLDS && holds(k, k + METER_HOLDS) && holds(k - METER_HOLDS, k);
+      return m.rehearsal !== undefined || m.key.fifths !== measures[k - 1].key.fifths || (meter && stays);
+    })
+    .map((m) => m.index);
+}
+
 /** Sections and the name of the form. */
 export function sectionFacts(
   score: Score,
@@ -253,6 +270,7 @@ export function sectionFacts(
   phrases: readonly PhraseFact[],
   keys: readonly KeyFact[],
   chords: readonly ChordFact[],
+  cadences: readonly CadenceFact[],
   pins: readonly Pin[] = []
 ): { sections: SectionFact[]; form: string | null } {
   const set = pins.filter((p): p is Extract<Pin, { kind: 'section' }> => p.kind === 'section');
@@ -271,7 +289,7 @@ export function sectionFacts(
       const [a, b] = [beatIndexAt(beats, e.fromA), beatIndexAt(beats, e.fromB)];
       return { a, b, length: beatIndexAt(beats, e.toA - 1) + 1 - a, steps: e.steps, likeness: e.likeness, displaced: true };
     });
-  const letters = score.measures.flatMap((m) => (m.rehearsal && m.index > 0 ? [sounding.measureStarts[m.index]] : []));
+  const letters = printedDivisions(score).map((m) => sounding.measureStarts[m]);
   const found = findSections({
     beats,
     pairs: [...pairs, ...displaced],
@@ -279,6 +297,7 @@ export function sectionFacts(
       .sort((x, y) => x - y)
       .map((e) => (e >= sounding.totalTicks ? beats.length : beatIndexAt(beats, e))),
     phrases: melodyStarts.map((p) => beatIndexAt(beats, p)),
+    closes: cadences.filter((c) => c.type === 'PAC').map((c) => beatIndexAt(beats, toTicks(sounding, c.start))),
     bar
   });
   const sections = withPinnedSections(

@@ -49,6 +49,8 @@ export const LIKENESS = {
   /** Likeness of a return at another pitch that makes a section, and the share of two sections that known places must fill. */
   returnElsewhere: 0.72,
   knownShare: 0.55,
+  /** Distance of the rhythms of four bars from those before, from which they are new material after a full close. */
+  novelty: 0.4,
   /** Share of a section that counts as its opening, and how alike two openings must be to make the second a return. */
   opening: 0.34,
   sameOpening: 0.8
