@@ -14,7 +14,7 @@ import { harmonyLattice, searchHarmony, searchWithPins, type HarmonyPins, type H
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
 import { compare, parallelFacts, pinnedParallels, returnsOf, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
-import { findPhrases, jointEvidence, type JointEvidence } from './phrases.ts';
+import { closingSlots, findPhrases, jointEvidence, type JointEvidence } from './phrases.ts';
 import { fromPhraseStarts, inKeysThatPhrasesClose, inKeysThatSectionsClose, withoutPassingKeys } from './key-boundaries.ts';
 import { slotIndexAt, soundingScore, toTicks, type SoundingScore } from './sounding-score.ts';
 
@@ -65,7 +65,7 @@ export interface Analysis {
 /** Opens a score for analysis, on sounding pitch. `parts` limits it to some parts (indices); null takes all. */
 export function openAnalysis(score: Score, parts: readonly number[] | null = null, sounding?: SoundingScore): Analysis {
   const found = lazily<{ own: { harmony: HarmonyResult; tonality: Tonality | null } | null }>({
-    own: () => (analysis.sounding.tones.length ? harmonyOf(score, analysis.sounding) : null)
+    own: () => (analysis.sounding.tones.length ? harmonyOf(score, analysis.sounding, analysis.joints) : null)
   });
   const analysis: Analysis = lazily<Analysis>({
     score: () => score,
@@ -85,15 +85,16 @@ export function openAnalysis(score: Score, parts: readonly number[] | null = nul
 }
 
 /** The harmony of a piece, read in the world to which it belongs: major and minor, symbols, a mode, a blues. */
-function harmonyOf(score: Score, sounding: SoundingScore): { harmony: HarmonyResult; tonality: Tonality | null } {
+function harmonyOf(score: Score, sounding: SoundingScore, joints: JointEvidence): { harmony: HarmonyResult; tonality: Tonality | null } {
   const printed = signatures(score);
   const symbols: PlacedSymbol[] = placedSymbols(score, sounding);
   const { world, tonality } = worldOf(sounding, sectionEnds(score, sounding), symbols);
-  const harmony = searchHarmony(harmonyLattice(sounding, printed, world, symbols));
+  const closing = closingSlots(sounding, joints);
+  const harmony = searchHarmony(harmonyLattice(sounding, printed, world, symbols, closing));
   if (world.key && world.vocabulary !== COMMON.vocabulary) return { harmony, tonality };
   const vocabulary = symbols.length ? 'blues symbols' : 'blues';
   const blues = bluesKeys(sounding, printed, symbols)
-    .map((key) => searchHarmony(harmonyLattice(sounding, printed, { vocabulary, key }, symbols)))
+    .map((key) => searchHarmony(harmonyLattice(sounding, printed, { vocabulary, key }, symbols, closing)))
     .filter((found) => isBlues(found, harmony))
     .sort((a, b) => b.worth - a.worth)[0];
   return blues ? { harmony: blues, tonality: 'blues' } : { harmony, tonality };
@@ -130,9 +131,7 @@ function harmonyAndPhrases(analysis: Analysis, harmony: HarmonyResult, pins: rea
   };
   const timesOf = (span: HarmonySpan): [number, number] => [sounding.slots[span.from].start, sounding.slots[span.to - 1].end];
   const bound = (span: HarmonySpan): boolean => pinnedKey(...timesOf(span)) || pinnedChord(...timesOf(span)) !== null;
-  const ends = sectionEnds(score, sounding)
-    .filter((t) => t < sounding.totalTicks)
-    .map((t) => slotIndexAt(sounding, t));
+  const ends = sectionEnds(score, sounding).map((t) => (t < sounding.totalTicks ? slotIndexAt(sounding, t) : sounding.slots.length));
   const set = harmonyPins(sounding, pins);
   const searched = searchWithPins(harmony, set).spans;
   // What the instructor hears as tonal is.
@@ -180,7 +179,12 @@ export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
     chooseCadences(
       sounding,
       candidates,
-      facts.phrases.map((p) => ({ start: toTicks(sounding, p.start), last: toTicks(sounding, p.last), end: toTicks(sounding, p.end) }))
+      facts.phrases.map((p) => ({
+        start: toTicks(sounding, p.start),
+        last: toTicks(sounding, p.last),
+        end: toTicks(sounding, p.end),
+        answered: /returns|comes twice/.test(p.evidence)
+      }))
     ),
     facts,
     pins

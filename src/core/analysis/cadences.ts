@@ -63,7 +63,7 @@ export function cadenceCandidates(score: Score, sounding: SoundingScore, chords:
     if (from.root === to.root && from.role === to.role) continue;
     // Between them lies music without a key.
     if (cmp(from.end, to.start) !== 0) continue;
-    const type = stepType(from, to);
+    const type = evades(chords, k) ? 'EC' : stepType(from, to);
     if (!type) continue;
     const at = toTicks(sounding, to.start);
     // The goal may go on in another position or with its seventh.
@@ -77,7 +77,8 @@ export function cadenceCandidates(score: Score, sounding: SoundingScore, chords:
 
 function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
   const same = sameKey(from.key, to.key) || from.key.tonic === to.key.tonic;
-  if (!same) return null;
+  // Where the key changes in the close itself, it is read in the key of its goal.
+  if (!same) return to.role === 'tonic' && leadsTo(from, to) ? 'PAC' : null;
   // The dominant of the dominant leads to a half close; another applied dominant may close in the key of its goal.
   if (from.applied && isGoal(from, to)) return to.role === 'dominant' ? 'HC' : 'PAC';
   if (from.role === 'dominant' && !from.cadential) {
@@ -88,6 +89,35 @@ function stepType(from: ChordFact, to: ChordFact): CadenceType | null {
   if (to.role === 'dominant' && /^V(64|7)?$/.test(to.roman)) return 'HC';
   if (to.role === 'tonic' && from.role === 'predominant' && /^(IV|iv)$/.test(from.roman)) return 'PC';
   return null;
+}
+
+const place = (chord: ChordFact): number => parseKey(`${chord.root} major`)?.tonic ?? NaN;
+
+/** True for a major chord or dominant seventh a fifth above the chord after it. */
+const leadsTo = (from: ChordFact, to: ChordFact): boolean => place(from) - place(to) === 1 && ['maj', 'dom7'].includes(from.quality);
+
+/** Chords within which an evaded close is made good. */
+const MADE_GOOD = 8;
+
+/**
+ * True for a dominant that is prepared as for a close and goes to the tonic's first inversion, where the close that it promised
+ * comes soon after. Source: Caplin, Classical Form, 1998, ch. 8 (evaded cadence).
+ */
+function evades(chords: readonly ChordFact[], k: number): boolean {
+  const [from, to] = [chords[k - 1], chords[k]];
+  if (to.role !== 'tonic' || to.inversion !== 1 || !sameKey(from.key, to.key)) return false;
+  // The dominant may pass through its seventh in the bass.
+  const first = from.inversion === 3 && chords[k - 2]?.root === from.root ? k - 2 : k - 1;
+  const dominant = chords[first];
+  const before = chords[first - 1];
+  if (!dominant?.roman.startsWith('V') || dominant.role !== 'dominant' || dominant.cadential || dominant.inversion !== 0) return false;
+  if (!before || !(before.cadential || before.role === 'predominant' || before.role === 'colour')) return false;
+  for (let i = k + 1; i < Math.min(chords.length, k + MADE_GOOD); i++) {
+    const [v, goal] = [chords[i - 1], chords[i]];
+    if (goal.role === 'tonic' && goal.inversion === 0 && v.role === 'dominant' && v.inversion === 0 && v.roman.startsWith('V'))
+      return sameKey(goal.key, to.key);
+  }
+  return false;
 }
 
 /** True when a chord is what the applied dominant before it points to. */
@@ -127,8 +157,11 @@ function weigh(
   // What counts is the bass on which the dominant leaves, not the one on which it came.
   const rootBefore = from.inversion === 0 || lastBass(sounding, toTicks(sounding, from.start), at) === from.root;
   let kind = type;
-  if (type === 'PAC') {
-    if (from.applied) score += C.applied;
+  if (type === 'EC') {
+    score += C.evadedBase + C.prepared;
+    evidence.push('the close that was prepared is put off');
+  } else if (type === 'PAC') {
+    if (from.applied) score += C.applied + (isPrepared(before, to) || sectionEnd ? 0 : C.unprepared);
     if (from.roman.startsWith('vii')) score += C.leadingChord;
     else score += rootBefore || line ? C.dominantRoot : C.dominantInverted;
     score += to.inversion === 0 || line ? C.goalRoot : C.goalInverted;
@@ -142,7 +175,9 @@ function weigh(
     const perfect = soprano === to.root && (line || (rootBefore && to.inversion === 0)) && from.roman.startsWith('V');
     kind = perfect ? 'PAC' : 'IAC';
   } else if (type === 'HC') {
-    score += C.halfBase + (to.inversion === 0 ? C.goalRoot : C.goalInverted);
+    // The dominant may come in another position and stop in root position.
+    const root = to.inversion === 0 || lastBass(sounding, at, until) === to.root;
+    score += C.halfBase + (root ? C.goalRoot : C.goalInverted);
     if (from.role === 'predominant' || from.role === 'colour' || from.applied || to.cadential) score += C.prepared;
     if (to.roman === 'V7') score += C.halfOnSeventh;
     // Where the dominant of the dominant closes a whole section, its goal has become the key.
@@ -152,6 +187,13 @@ function weigh(
     if (before?.role === 'predominant' || before?.cadential) score += C.prepared;
   } else score += C.plagalBase + (to.inversion === 0 ? C.goalRoot : C.goalInverted);
   return { type: kind, at, until, score, from, to, evidence };
+}
+
+/** True when the chord before an applied dominant prepares its goal as a key: its second or fourth degree, or its six-four. */
+function isPrepared(before: ChordFact | undefined, goal: ChordFact): boolean {
+  if (!before) return false;
+  const step = place(before) - place(goal);
+  return step === 2 || step === -1 || before.special !== null || (step === 0 && before.inversion === 2);
 }
 
 /** Spelled name of the last note of the bass before a moment. */
@@ -184,6 +226,8 @@ export interface PhraseTicks {
   start: number;
   last: number;
   end: number;
+  /** The next phrase begins as this one, or an earlier one, did. */
+  answered: boolean;
 }
 
 /**
@@ -202,12 +246,14 @@ export function chooseCadences(sounding: SoundingScore, candidates: CadenceCandi
       const closes = c.at > phrase.start && c.at < phrase.end && c.until + bar / 2 > phrase.last;
       // The goal of a feminine ending comes just before the last notes, in the same chord or in its own.
       if (!closes || (c.until <= phrase.last && phrase.last - c.at > 2 * bar)) continue;
-      if (c.score + C.phraseEnd >= C.threshold && (!best || c.score > best.score)) best = c;
+      const needed = C.threshold - (phrase.answered && c.type === 'HC' ? C.answered : 0);
+      if (c.score + C.phraseEnd >= needed && (!best || c.score > best.score)) best = c;
     }
     if (best) chosen.set(best, true);
   }
   for (const c of candidates)
-    if (!chosen.has(c) && c.score >= C.inside && c.type !== 'HC' && c.type !== 'PC' && !starts.has(c.at)) chosen.set(c, false);
+    if (!chosen.has(c) && c.score >= (c.type === 'EC' ? C.insideEvaded : C.inside) && c.type !== 'HC' && c.type !== 'PC' && !starts.has(c.at))
+      chosen.set(c, false);
   for (const [c, ends] of [...chosen].sort((a, b) => a[0].at - b[0].at)) {
     const score = c.score + (ends ? C.phraseEnd : 0);
     facts.push({

@@ -38,6 +38,8 @@ export interface HarmonyLattice {
   sounding: SoundingScore;
   signatures: readonly number[];
   world: World;
+  /** 1 where a section comes to its last note: there a dominant before it may be quick. */
+  closing: Uint8Array;
   /** The chord symbol of the file that holds at each slot. */
   symbols: (PlacedSymbol | null)[];
   basses: (Tone | null)[];
@@ -49,12 +51,14 @@ export function harmonyLattice(
   sounding: SoundingScore,
   signatures: readonly number[],
   world: World,
-  symbols: readonly PlacedSymbol[]
+  symbols: readonly PlacedSymbol[],
+  closing: Uint8Array = new Uint8Array(sounding.slots.length)
 ): HarmonyLattice {
   return {
     sounding,
     signatures,
     world,
+    closing,
     symbols: symbolsBySlot(symbols, sounding.slots.length),
     basses: basslines(sounding),
     heard: soundingByMeasure(sounding.slots),
@@ -222,6 +226,7 @@ function searchWindow(
       }
     }
     const usual = change[slot.level] * lineFactor;
+    const arrives = symbol ? 0 : playable.closing[s] * HARMONY.closing;
     const cost = !symbol ? usual : symbol.from === s ? usual * HARMONY.symbol.start : usual + HARMONY.symbol.inside;
     const pinnedKey = keyPins.find((p) => s >= p.from && s < p.to)?.k ?? -1;
     const mask = chordPins.find((p) => s >= p.from && s < p.to)?.mask ?? null;
@@ -252,7 +257,7 @@ function searchWindow(
           if (value > enter) [enter, enterFrom] = [value, bestState[j]];
         }
       }
-      const floor = Math.max(bestScore[k], enter) - space.spread;
+      const floor = Math.max(bestScore[k], enter) - space.spread - arrives;
       let alive = 0;
       for (let i = 0; i < n; i++) if (score[offset + i] > floor) active[alive++] = i;
       let profile = 0;
@@ -276,9 +281,10 @@ function searchWindow(
         if (!first && mayChange) {
           const line = c * n;
           const price = cost + entry[state];
+          const reward = space.isTonic[state] ? arrives : 0;
           for (let i = 0; i < alive; i++) {
             const a = active[i];
-            const value = score[offset + a] + table[line + a] - price;
+            const value = score[offset + a] + table[line + a] - price + (space.isDominant[offset + a] ? reward : 0);
             if (value > best && a !== c) [best, from] = [value, offset + a];
           }
           const value = enter - price - types[k][c].cost;

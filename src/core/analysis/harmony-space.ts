@@ -43,6 +43,8 @@ export interface HarmonySpace {
   stay: Float64Array;
   entry: Float64Array;
   isTonic: Uint8Array;
+  /** V and V7. */
+  isDominant: Uint8Array;
   home: Set<number>;
   /** For each window of slots, which keys are tried there. */
   near: Uint8Array[];
@@ -116,6 +118,7 @@ function statesOf(sounding: SoundingScore, keys: Key[], name: VocabularyName): O
   const stay = new Float64Array(states);
   const entry = new Float64Array(states);
   const isTonic = new Uint8Array(states);
+  const isDominant = new Uint8Array(states);
   const chromatic: number[][] = [];
   const seventh: (number | null)[] = [];
   keys.forEach((key, k) =>
@@ -133,6 +136,7 @@ function statesOf(sounding: SoundingScore, keys: Key[], name: VocabularyName): O
       chordOf[state] = index;
       keyOfState[state] = k;
       isTonic[state] = type.role === 'tonic' ? 1 : 0;
+      isDominant[state] = type.role === 'dominant' && type.root === 1 ? 1 : 0;
       const plainSeventh = sounding.singleLine && ['maj7', 'min7', 'hdim7'].includes(type.quality);
       stay[state] = (type.role === 'tonic' ? HARMONY.tonicPerBeat : 0) - (plainSeventh ? HARMONY.seventhInLinePerBeat : 0);
       entry[state] = plainSeventh ? HARMONY.seventhInLine : 0;
@@ -157,13 +161,17 @@ function statesOf(sounding: SoundingScore, keys: Key[], name: VocabularyName): O
     seventh,
     stay,
     entry,
-    isTonic
+    isTonic,
+    isDominant
   };
 }
 
 /** Tables by quality and by distance from the root on the line of fifths, shifted by the reach. */
 const FIT_REACH = 80;
-const FITS = QUALITIES.map((q) => fitTable((relative) => toneFit(TONES[q], relative)));
+const FITS = QUALITIES.map((q) => fitTable((relative) => toneFit(TONES[q], relative, HARMONY.tone, HARMONY.foreign)));
+const FITS_IN_LINE = QUALITIES.map((q) =>
+  fitTable((relative) => toneFit(TONES[q], relative, HARMONY.toneInLine, HARMONY.foreignInLine))
+);
 const BASS_FITS = QUALITIES.map((q) =>
   fitTable((relative) => {
     const place = TONES[q].indexOf(relative);
@@ -177,11 +185,11 @@ function fitTable(fit: (relative: number) => number): Float64Array {
 }
 
 /** Reward of a note for a chord: by its place in it, less in other spelling, a loss if it is foreign. */
-function toneFit(tones: readonly number[], relative: number): number {
+function toneFit(tones: readonly number[], relative: number, rewards: readonly number[], foreign: number): number {
   const exact = tones.indexOf(relative);
-  if (exact >= 0) return HARMONY.tone[Math.min(exact, 3)];
+  if (exact >= 0) return rewards[Math.min(exact, 3)];
   const alike = tones.findIndex((t) => fifthsPc(t) === fifthsPc(relative));
-  return alike >= 0 ? HARMONY.tone[Math.min(alike, 3)] * HARMONY.otherSpelling : HARMONY.foreign;
+  return alike >= 0 ? rewards[Math.min(alike, 3)] * HARMONY.otherSpelling : foreign;
 }
 
 /** Reward of every chord of the search in one slot, per beat. */
@@ -200,7 +208,7 @@ export function emissions(slot: Slot, bass: Tone | null, chords: HarmonySpace['c
   const amounts = [...weights.values()];
   for (let k = 0; k < chords.length; k++) {
     const { root, quality } = chords[k];
-    const fits = FITS[quality];
+    const fits = bassCounts ? FITS[quality] : FITS_IN_LINE[quality];
     let sum = 0;
     let rootSounds = false;
     let sixthSounds = false;
@@ -213,7 +221,7 @@ export function emissions(slot: Slot, bass: Tone | null, chords: HarmonySpace['c
     sum *= scale;
     if (!sixthSounds && HAS_SIXTH[quality]) sum += HARMONY.noAugmentedSixth;
     if (rootSounds) sum += rootReward;
-    if (bass) sum += BASS_FITS[quality][bass.fifths - root + FIT_REACH];
+    if (bass) sum += (bassCounts ? 1 : HARMONY.lowInLine) * BASS_FITS[quality][bass.fifths - root + FIT_REACH];
     out[k] = sum;
   }
 }
@@ -223,7 +231,7 @@ export function emissions(slot: Slot, bass: Tone | null, chords: HarmonySpace['c
  * broken chord, a waltz bass) until a strong beat or until something moves in its own region.
  */
 export function basslines(sounding: SoundingScore): (Tone | null)[] {
-  if (sounding.singleLine) return sounding.slots.map(() => null);
+  if (sounding.singleLine) return lowNotes(sounding);
   let held: Tone | null = null;
   return sounding.slots.map((slot) => {
     let lowest: Tone | null = null;
@@ -233,6 +241,26 @@ export function basslines(sounding: SoundingScore): (Tone | null)[] {
       return null;
     }
     if (!held || slot.level >= 2 || lowest.midi <= held.midi + HARMONY.bassRegion) held = lowest;
+    return held;
+  });
+}
+
+/** In a line alone: a note on a beat that leaps down and up again stands below all the notes after it in its bar. */
+function lowNotes(sounding: SoundingScore): (Tone | null)[] {
+  let held: Tone | null = null;
+  let measure = -1;
+  return sounding.slots.map((slot) => {
+    if (slot.measure !== measure) {
+      measure = slot.measure;
+      held = null;
+    }
+    const struck = slot.tones.find((t) => t.start === slot.start);
+    if (struck && slot.level >= 1) {
+      const up = struck.next ? struck.next.midi - struck.midi : 0;
+      const down = struck.previous ? struck.previous.midi - struck.midi : HARMONY.lowLeap;
+      if (up >= HARMONY.lowLeap && down >= HARMONY.lowLeap - 2) held = struck;
+      else if (held && struck.midi < held.midi) held = null;
+    }
     return held;
   });
 }

@@ -4,7 +4,7 @@ import { BOUNDARY } from '../style/form-weights.ts';
 import { sectionEnds, usualInterval, type CadenceCandidate } from './cadences.ts';
 import { factId, type PhraseFact } from './facts.ts';
 import type { Pin } from './pins.ts';
-import { firstFrom, fromTicks, slotAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
+import { firstFrom, fromTicks, slotAt, slotIndexAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 
 interface Boundary {
   /** Index in the melody of the first note of what would be the next phrase. */
@@ -132,6 +132,16 @@ export function jointEvidence(score: Score, sounding: SoundingScore, returns: re
     playable.joints[i] = { strength, evidence, forced };
   }
   return playable;
+}
+
+/** Slots with the last note of a section. */
+export function closingSlots(sounding: SoundingScore, { joints }: JointEvidence): Uint8Array {
+  const { melody, slots } = sounding;
+  const closing = new Uint8Array(slots.length);
+  melody.forEach((tone, i) => {
+    if (!joints[i + 1] || joints[i + 1].forced) closing[slotIndexAt(sounding, tone.start)] = 1;
+  });
+  return closing;
 }
 
 /** The joints worth trying: what the notes say, with cadences and the instructor's corrections. */

@@ -200,6 +200,7 @@ function countTogether(slot: Slot): number {
 const isStep = (a: Tone, b: Tone): boolean => Math.abs(a.height - b.height) === 1 && Math.abs(a.midi - b.midi) <= 3;
 
 function weightOf(tone: Tone, sounding: SoundingScore): number {
+  if (sounding.singleLine) return weightInLine(tone, sounding);
   const R = HARMONY.role;
   if (tone.note.grace) return R.grace;
   const { previous, next } = tone;
@@ -212,6 +213,27 @@ function weightOf(tone: Tone, sounding: SoundingScore): number {
     return length <= sounding.ticksPerQuarter / 2 ? R.passingStrong : R.plain;
   }
   if (!isStep(previous, tone) && !isStep(tone, next) && previous.midi !== tone.midi && next.midi !== tone.midi) return R.leaping;
+  return R.plain;
+}
+
+/** The same in a line alone, where held and leaning notes are told from the chord's own. */
+function weightInLine(tone: Tone, sounding: SoundingScore): number {
+  const R = HARMONY.roleInLine;
+  const { previous, next } = tone;
+  if (tone.note.grace) return R.grace;
+  if (!previous || !next) return R.plain;
+  const length = tone.end - tone.start;
+  const onBeat = levelAt(sounding, tone.start) >= 1;
+  const falls = next.height === tone.height - 1;
+  if (onBeat && falls && previous.midi === tone.midi) return R.prepared;
+  if (isStep(previous, tone) && isStep(tone, next)) {
+    const shorter = length <= previous.end - previous.start || length < sounding.ticksPerQuarter;
+    if (!onBeat && shorter) return R.passingWeak;
+    return length <= sounding.ticksPerQuarter / 2 ? R.passingStrong : R.plain;
+  }
+  const leapt = !isStep(previous, tone) && previous.midi !== tone.midi;
+  if (leapt && !isStep(tone, next) && next.midi !== tone.midi) return R.leaping;
+  if (onBeat && leapt && falls && length <= next.end - next.start) return R.leaning;
   return R.plain;
 }
 

@@ -116,7 +116,9 @@ function modeOf(sounding: SoundingScore, ends: readonly number[]): { key: Key; m
       scale(m) >= 0.95 &&
       TELLING[m].every(([own, other], k) => {
         const both = of(own) + of(other);
-        return (k === 0 || of(own) >= T.heard) && of(own) >= T.own * both && both > 0;
+        // A leading note, even a rare one, makes minor of a mode.
+        const needed = own === -2 && isMinorMode(m) ? T.ownSeventh : T.own;
+        return (k === 0 || of(own) >= T.heard) && of(own) >= needed * both && both > 0;
       })
   );
   if (!mode) return null;

@@ -49,6 +49,8 @@ export const CADENCE = {
   dominantInverted: -0.7,
   leadingChord: -0.8,
   applied: -0.5,
+  /** … whose goal nothing else makes a key. */
+  unprepared: -0.6,
   goalRoot: 0.3,
   goalInverted: -1,
   sopranoTonic: 0.3,
@@ -61,9 +63,13 @@ export const CADENCE = {
   halfBase: -0.6,
   /** The dominant of a half close has its seventh. */
   halfOnSeventh: -0.2,
+  /** Taken off what a half close needs where the next phrase begins like one before it. */
+  answered: 0.7,
   deceptiveBase: -0.35,
+  evadedBase: 0.1,
   plagalBase: -0.9,
   threshold: 0.95,
   /** Score that a close inside a phrase needs. */
-  inside: 2.6
+  inside: 2.6,
+  insideEvaded: 0.7
 } as const;

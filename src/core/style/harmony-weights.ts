@@ -24,7 +24,7 @@ export const HARMONY = {
   noAugmentedSixth: -0.6,
   /** Reward per beat for a chord whose root sounds in the slot, and loss where its third does not. */
   rootSounds: 0.08,
-  rootSoundsInLine: 0.26,
+  rootSoundsInLine: 0.14,
   /**
    * Per beat, under a chord symbol of the file: the chord that it states, its triad or seventh, its root alone, any other; and
    * the loss for another spelling. Cost of changing chord within a symbol, and the share of the cost that stays at its beginning.
@@ -32,8 +32,10 @@ export const HARMONY = {
   symbol: { same: 2.4, family: 2, root: 0.2, other: -2.2, otherSpelling: -0.3, inside: 3, start: 0.3 },
   /** Cost of changing chord at a bar line, a strong beat, another beat, inside a beat. */
   change: { bar: 0.55, strong: 0.85, beat: 1.05, weak: 2.1 },
+  /** Reward for dominant to tonic where a section ends, so that the dominant may be quick. */
+  closing: 0.9,
   /** Factor on the cost of change in a single line, where one chord is heard over many notes. */
-  changeInLine: 1.15,
+  changeInLine: 0.9,
   /** Further cost, in a single line, of a seventh chord that is no dominant, and per beat of staying in it. */
   seventhInLine: 0.7,
   seventhInLinePerBeat: 0.12,
@@ -44,6 +46,14 @@ export const HARMONY = {
   tonicPerBeat: 0.12,
   /** Weight of a note by its melodic role: stepwise and weak, stepwise on a beat, left by leap both ways. */
   role: { passingWeak: 0.35, passingStrong: 0.75, plain: 1, leaping: 1.1, grace: 0.05 },
+  /** The same in a single line; a prepared note that falls by step after the beat is the chord's before it. */
+  roleInLine: { passingWeak: 0.45, passingStrong: 0.35, plain: 1, leaping: 1, prepared: 0.2, leaning: 1, grace: 0.05 },
+  /** In a single line: a note by its place in the chord, one that is foreign to it. */
+  toneInLine: [1, 1, 1, 0.5],
+  foreignInLine: -1.4,
+  /** In a single line, a low note left by a leap of so many semitones is the bass until the bar ends; what it counts. */
+  lowLeap: 7,
+  lowInLine: 1,
   /** Weight of the key profile, per note and beat. */
   profile: 0.65,
   /** Added to the published profile's weight of the natural seventh degree in minor. */
@@ -52,7 +62,7 @@ export const HARMONY = {
   keyChange: 2.2,
   keyDistance: 0.34,
   /** Factor on both in a single line, which has fewer notes to speak for a key. */
-  keyChangeInLine: 0.9,
+  keyChangeInLine: 1,
   /** Reward for beginning and for ending in a key of the signature; for ending where the piece began. */
   signature: 1.2,
   homeEnd: 2

@@ -2,6 +2,7 @@
 export const TONALITY = {
   /** Share of its kind (thirds, sixths, sevenths …) that a degree must have to be the mode's own. */
   own: 0.88,
+  ownSeventh: 0.96,
   /** Share of all time that the degree that tells the mode must have. */
   heard: 0.015,
   /** Fewest bars of a piece in a mode, and of those in which the degree that tells it sounds. */

@@ -74,7 +74,10 @@ function chordOf(roman: string): Chord {
   return stack(root + shift, quality, inversion);
 }
 
-export type SoundingScore = 'chorale' | 'alberti' | 'waltz' | 'duet' | 'line';
+/** Solo lines: basses touched below upper notes, chord tones joined by passing notes, leading voices with suspensions. */
+export type SoloStyle = 'solo basses' | 'solo passing' | 'solo suspensions';
+export type SoundingScore = 'chorale' | 'alberti' | 'waltz' | 'duet' | 'line' | SoloStyle;
+const isSolo = (texture: SoundingScore): texture is SoloStyle => texture.startsWith('solo');
 export interface Phrase {
   /** Chords of each bar in equal shares. */
   bars: string[];
@@ -221,6 +224,61 @@ function melodyOf(spans: Span[][], tonic: number, end: Phrase['close'], unit: nu
   });
 }
 
+/** A line alone, as in studies and partitas, that states its chords one note after the other. */
+function soloOf(spans: Span[][], tonic: number, style: SoloStyle, end: Phrase['close'], roll: (n: number) => number): string[] {
+  let last = nearest(tonic + spans[0][0].chord.tones[roll(3)], 72);
+  let suspended: Tone | null = null;
+  return spans.map((bar, index) => {
+    const notes: string[] = [];
+    bar.forEach(({ chord, eighths }, c) => {
+      const members = chord.tones.map((f) => tonic + f);
+      const bass = nearest(tonic + chord.tones[0], 57);
+      const near = (way: number): Tone =>
+        members
+          .map((f) => nearest(f, midi(last) + way))
+          .filter((t) => midi(t) !== midi(last))
+          .sort((a, b) => Math.abs(midi(a) - midi(last) - way) - Math.abs(midi(b) - midi(last) - way))[0];
+      const way = (): number => (midi(last) > 77 ? -4 : midi(last) < 66 ? 4 : roll(2) ? 4 : -4);
+      if (index === spans.length - 1 && c === bar.length - 1) {
+        const goal = nearest(tonic + (end === 'PAC' ? chord.root : chord.tones[end === 'HC' ? 2 : 0]), Math.min(74, midi(last)));
+        notes.push(style === 'solo basses' ? `${written(bass)}${written(goal)}${eighths - 1}` : `${written(goal)}${eighths}`);
+        return;
+      }
+      const own: string[] = [];
+      const push = (t: Tone): void => {
+        own.push(written(t));
+        last = t;
+      };
+      if (style === 'solo basses') own.push(written(bass));
+      // The note of the chord before, held over, falls a step into this one.
+      if (style === 'solo suspensions' && suspended && eighths >= 4) {
+        own.push(written(suspended));
+        const goal: Tone = suspended;
+        const down = members.map((f) => nearest(f, midi(goal) - 2)).find((t) => midi(goal) - midi(t) > 0 && midi(goal) - midi(t) < 3);
+        if (down) push(down);
+      }
+      while (own.length < eighths) {
+        const goal = near(way());
+        const step = midi(goal) - midi(last);
+        const passing =
+          style !== 'solo basses' && Math.abs(step) >= 3 && Math.abs(step) <= 4 && own.length + 1 < eighths && own.length > 0 && roll(3) > 0;
+        if (passing) {
+          const dir = Math.sign(step);
+          // Between the two, a step from each, as the scale of the key has it.
+          const between = [-1, 0, 1, 2, 3, 4, 5]
+            .map((f) => nearest(tonic + f - (spans[0][0].chord.quality.startsWith('m') ? 3 : 0), midi(last) + dir * 2))
+            .find((t) => Math.abs(midi(t) - midi(last)) <= 2 && (midi(t) - midi(last)) * dir > 0 && (midi(goal) - midi(t)) * dir > 0);
+          if (between) own.push(written(between));
+        }
+        push(goal);
+      }
+      suspended = roll(2) ? last : null;
+      notes.push(own.join(''));
+    });
+    return notes.join(' ');
+  });
+}
+
 function accompany(span: Span, tonic: number, texture: SoundingScore, unit: number): [upper: string, lower: string] {
   const bass = nearest(tonic + span.chord.tones[0], 45);
   const inner = close(
@@ -277,7 +335,8 @@ export function compose({ tonic, ...rest }: Plan): Agreed & { text: string } {
     const major = numeral === 'I' || (numeral !== 'i' && plan.mode === 'major');
     return `${nameOf(tonic + by)} ${major ? 'major' : 'minor'}`;
   };
-  const upbeat = plan.upbeat && plan.texture !== 'line';
+  const alone = plan.texture === 'line' || isSolo(plan.texture);
+  const upbeat = plan.upbeat && !alone;
   for (const phrase of plan.phrases) {
     // The same phrase has the same melody.
     const roll = dice(plan.seed * 97 + PHRASES[plan.mode].indexOf(phrase) + phrase.bars.join().length);
@@ -304,11 +363,12 @@ export function compose({ tonic, ...rest }: Plan): Agreed & { text: string } {
         lower[lower.length - 1] += 'z';
       }
     }
+    const solo = isSolo(plan.texture) ? soloOf(spans, plan.tonic, plan.texture, phrase.close, roll) : null;
     const tune = melodyOf(spans, plan.tonic, phrase.close, unit, roll);
     const first = lower.length - (upbeat ? 1 : 0);
     spans.forEach((chords, k) => {
       const both = chords.map((s) => accompany(s, plan.tonic, plan.texture, unit));
-      lower.push(both.map(([, l]) => l).join(' '));
+      lower.push(solo ? solo[k] : both.map(([, l]) => l).join(' '));
       upper.push(plan.texture === 'chorale' ? both.map(([u]) => u).join(' ') : tune[k]);
       const number = String(first + k + 1);
       // Asked for in eight shares of the bar, so that chords of unequal lengths are asked for where they stand.
@@ -333,7 +393,7 @@ export function compose({ tonic, ...rest }: Plan): Agreed & { text: string } {
   const key = `K:${nameOf(tonic)}${plan.mode === 'minor' ? 'm' : ''}`;
   const bars = (of: string[]): string => `${moved(of.join('|\n'), tonic)}|]`;
   const text =
-    plan.texture === 'line'
+    alone
       ? `${head}\n${key}\n${bars(lower)}`
       : `${head}\n%%score {R L}\nV:R\nV:L clef=bass\n${key}\nV:R\n${bars(upper)}\nV:L\n${bars(lower)}`;
   const score = (): Score => abc(text);
