@@ -1,4 +1,4 @@
-import { MOST_SUSPECT_SHARE, FEWEST_PAIRED_NOTES, MOST_LOOSE, MOST_LOOSE_EXACT, MOST_LOOSE_NEAR } from '../style/analysis-weights.ts';
+import { ONLY_ONE_AMONG, MOST_SUSPECT_SHARE, FEWEST_PAIRED_NOTES, MOST_LOOSE, MOST_LOOSE_EXACT, MOST_LOOSE_NEAR } from '../style/analysis-weights.ts';
 import { keyAlter } from '../score/accidentals.ts';
 import { toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
@@ -41,6 +41,18 @@ function belongs(sounding: SoundingScore, facts: Facts, at: Tone, fifths: number
   const chord = facts.chords.findLast((c) => toTicks(sounding, c.start) <= at.start);
   const root = chord ? (parseKey(`${chord.root} major`)?.tonic ?? 0) : 0;
   return chord !== undefined && TONES[chord.quality].some((t) => root + t === fifths);
+}
+
+/**
+ * True where a note is what its own chord asks for, and that chord does what such chords do: an applied dominant that goes to its
+ * goal, a Neapolitan or augmented sixth that goes to the dominant. There a difference from the parallel place is composed.
+ */
+function isCalledFor(sounding: SoundingScore, facts: Facts, tone: Tone): boolean {
+  const k = facts.chords.findLastIndex((c) => toTicks(sounding, c.start) <= tone.start);
+  const [chord, next] = [facts.chords[k], facts.chords[k + 1]];
+  if (!chord || !next || !belongs(sounding, facts, tone, tone.fifths)) return false;
+  if (chord.special) return next.role === 'dominant' || next.special !== null || next.role === 'tonic';
+  return chord.applied && chord.roman.endsWith(`/${next.roman.replace(/[\d%o]+$/, '')}`);
 }
 
 /** How a note stands in its surroundings: in its chord as spelled, in the scale of its key, by the signature. */
@@ -99,8 +111,10 @@ export function findSuspects(score: Score, sounding: SoundingScore, facts: Facts
       // At another pitch, where keys answer freely, the note must be foreign to its own chord and key.
       const exact = p.semitones === 0;
       const foreignThere = better.inChord && !belongs(sounding, facts, right, wrong.fifths);
-      if (exact ? !foreignThere && worse.inScale : worse.inChord || worse.inScale) continue;
-      if (found.has(wrong.note.id)) continue;
+      // Where nothing else differs at all, one note that does is a question whatever it fits.
+      const onlyOne = exact && p.pairs.length >= ONLY_ONE_AMONG && p.differences.length <= 2;
+      if (exact ? !foreignThere && !onlyOne && worse.inScale : worse.inChord || worse.inScale) continue;
+      if (found.has(wrong.note.id) || isCalledFor(sounding, facts, wrong)) continue;
       // By how much the second place is higher than the interval of the two places asks.
       const off = b.midi - a.midi - p.semitones;
       found.set(wrong.note.id, {

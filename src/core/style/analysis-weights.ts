@@ -13,6 +13,9 @@ export const MOST_LOOSE_EXACT = 1;
 
 export const MOST_LOOSE_NEAR = 0.34;
 
+/** Notes of a place that agree in everything, among which one other alteration is a question by itself. */
+export const ONLY_ONE_AMONG = 12;
+
 /** Semitones of a leap that may lead to another voice; notes a voice may be away. Set by hand. */
 export const VOICE_LEAP = 6;
 
