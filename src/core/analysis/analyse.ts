@@ -13,9 +13,24 @@ import { bluesKeys, isBlues, worldOf, type Tonality } from './tonality.ts';
 import { harmonyLattice, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
 import { signatureShift } from '../score/transposition.ts';
-import { compare, parallelFacts, pinnedParallels, returnsOf, sectionFacts, sequenceFacts, type Comparison } from './structure.ts';
+import {
+  compare,
+  insideSequences,
+  parallelFacts,
+  pinnedParallels,
+  returnsOf,
+  sectionFacts,
+  sequenceFacts,
+  type Comparison
+} from './structure.ts';
 import { closingSlots, findPhrases, jointEvidence, type JointEvidence } from './phrases.ts';
-import { fromPhraseStarts, inKeysThatPhrasesClose, inKeysThatSectionsClose, withoutPassingKeys } from './key-boundaries.ts';
+import {
+  fromPhraseStarts,
+  inKeysThatPhrasesClose,
+  inKeysThatSectionsClose,
+  withoutPassingKeys,
+  withoutTonicisations
+} from './key-boundaries.ts';
 import { slotIndexAt, soundingScore, toTicks, type SoundingScore } from './sounding-score.ts';
 
 /** Signatures in the piece as they sound, the first one first. */
@@ -79,7 +94,7 @@ export function openAnalysis(score: Score, parts: readonly number[] | null = nul
     },
     comparison: () => compare(score, analysis.sounding),
     parallels: () => parallelFacts(score, analysis.sounding, analysis.comparison),
-    joints: () => jointEvidence(score, analysis.sounding, returnsOf(analysis.comparison))
+    joints: () => jointEvidence(score, analysis.sounding, returnsOf(analysis.comparison), insideSequences(analysis.comparison))
   });
   return analysis;
 }
@@ -144,7 +159,14 @@ function harmonyAndPhrases(analysis: Analysis, harmony: HarmonyResult, pins: rea
       pinnedChord,
       symbols
     );
-  const settled = world.key ? searched : inKeysThatSectionsClose(withoutPassingKeys(searched, bound), ends, bound);
+  const barOf = (slot: number): number => {
+    const { start, measure } = sounding.slots[slot];
+    const from = sounding.measureStarts[measure];
+    return measure + (start - from) / Math.max(1, (sounding.measureStarts[measure + 1] ?? sounding.totalTicks) - from);
+  };
+  const settled = world.key
+    ? searched
+    : inKeysThatSectionsClose(withoutTonicisations(withoutPassingKeys(searched, bound), barOf, ends, bound), ends, bound);
   const found = cutAtKeyless(settled, without);
   let chords = facts(found);
   let candidates = cadenceCandidates(score, sounding, chords);

@@ -252,7 +252,13 @@ export function chooseCadences(sounding: SoundingScore, candidates: CadenceCandi
     if (best) chosen.set(best, true);
   }
   for (const c of candidates)
-    if (!chosen.has(c) && c.score >= (c.type === 'EC' ? C.insideEvaded : C.inside) && c.type !== 'HC' && c.type !== 'PC' && !starts.has(c.at))
+    if (
+      !chosen.has(c) &&
+      c.score >= (c.type === 'EC' ? C.insideEvaded : C.inside) &&
+      c.type !== 'HC' &&
+      c.type !== 'PC' &&
+      !starts.has(c.at)
+    )
       chosen.set(c, false);
   for (const [c, ends] of [...chosen].sort((a, b) => a[0].at - b[0].at)) {
     const score = c.score + (ends ? C.phraseEnd : 0);

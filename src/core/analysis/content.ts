@@ -32,8 +32,7 @@ const INTERVALS = [
   'major sevenths',
   'octaves'
 ];
-const intervalOf = (semitones: number): string =>
-  Math.abs(semitones) <= 12 ? INTERVALS[Math.abs(semitones)] : 'leaps beyond the octave';
+const intervalOf = (semitones: number): string => (Math.abs(semitones) <= 12 ? INTERVALS[Math.abs(semitones)] : 'leaps beyond the octave');
 
 /** Chords by the intervals between neighbouring notes when laid as closely as can be, in semitones. */
 const SETS: Record<string, string> = {
@@ -136,9 +135,7 @@ export function contentOf(tones: readonly Tone[], slots: readonly Slot[]): Conte
   return {
     notes: [...names.values()].map(({ name, share }) => ({ name, share })).sort((a, b) => b.share - a.share),
     collection: collectionOf(pcs),
-    centres: heaviest
-      .filter(([, w], k) => k < 3 && w >= 1.4 * mean)
-      .map(([pc]) => names.get(pc)!.name),
+    centres: heaviest.filter(([, w], k) => k < 3 && w >= 1.4 * mean).map(([pc]) => names.get(pc)!.name),
     intervals: commonest(steps, (name, n) => ({ name, share: n / Math.max(1, count) })),
     sets: commonest(sets, (name, n) => ({ name, count: n }))
   };
@@ -148,7 +145,13 @@ export function contentOf(tones: readonly Tone[], slots: readonly Slot[]): Conte
 export function contentWords(content: Content): string {
   const parts = [content.collection ?? `${content.notes.length} different notes`];
   parts.push(content.centres.length ? `most weight on ${content.centres.join(' and ')}` : 'no note has more weight than the others');
-  if (content.intervals.length) parts.push(`moves mostly by ${content.intervals.slice(0, 2).map((i) => i.name).join(' and ')}`);
+  if (content.intervals.length)
+    parts.push(
+      `moves mostly by ${content.intervals
+        .slice(0, 2)
+        .map((i) => i.name)
+        .join(' and ')}`
+    );
   if (content.sets.length) parts.push(`sounds together: ${content.sets[0].name}`);
   return parts.join('; ');
 }

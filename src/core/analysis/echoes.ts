@@ -165,7 +165,8 @@ function echoOf(
   return { fromA, toA, fromB: fromA + lag, toB: toA + lag, steps, likeness, notes: matched, lineA, lineB };
 }
 
-const shared = (a: number, b: number, c: number, d: number): number => Math.max(0, Math.min(b, d) - Math.max(a, c)) / Math.min(b - a, d - c);
+const shared = (a: number, b: number, c: number, d: number): number =>
+  Math.max(0, Math.min(b, d) - Math.max(a, c)) / Math.min(b - a, d - c);
 
 /** The strongest first, each place told once. */
 function thin(echoes: Echo[], most: number): Echo[] {

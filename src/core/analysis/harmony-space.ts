@@ -8,6 +8,8 @@ import { chromaticTones, QUALITIES, TONES, VOCABULARIES, type ChordType, type Vo
 const WINDOW_SLOTS = 16;
 const KEYS_A_WINDOW = 5;
 const MOST_KEYS = 14;
+/** Sharps or flats beyond which no key is written. */
+const MOST_SIGNS = 7;
 /** Keys of one window that are tried besides those of the signature. */
 const NEAR_KEYS = 6;
 
@@ -73,13 +75,8 @@ function windowVotes(sounding: SoundingScore, keys: readonly Key[]): Key[][] {
 }
 
 /** Signatures printed in the piece bound the keys that are tried; pinned keys come last, so that they never move the others. */
-export function harmonySpace(
-  sounding: SoundingScore,
-  signatures: readonly number[],
-  pinned: readonly Key[],
-  world: World
-): HarmonySpace {
-  const nearby = keysNear(signatures, 5).filter((k) => Math.abs(keySignature(k)) <= 9);
+export function harmonySpace(sounding: SoundingScore, signatures: readonly number[], pinned: readonly Key[], world: World): HarmonySpace {
+  const nearby = keysNear(signatures, 5).filter((k) => Math.abs(keySignature(k)) <= MOST_SIGNS || signatures.includes(keySignature(k)));
   const votes = windowVotes(sounding, nearby);
   const totals = new Map<Key, number>();
   for (const window of votes)
@@ -169,9 +166,7 @@ function statesOf(sounding: SoundingScore, keys: Key[], name: VocabularyName): O
 /** Tables by quality and by distance from the root on the line of fifths, shifted by the reach. */
 const FIT_REACH = 80;
 const FITS = QUALITIES.map((q) => fitTable((relative) => toneFit(TONES[q], relative, HARMONY.tone, HARMONY.foreign)));
-const FITS_IN_LINE = QUALITIES.map((q) =>
-  fitTable((relative) => toneFit(TONES[q], relative, HARMONY.toneInLine, HARMONY.foreignInLine))
-);
+const FITS_IN_LINE = QUALITIES.map((q) => fitTable((relative) => toneFit(TONES[q], relative, HARMONY.toneInLine, HARMONY.foreignInLine)));
 const BASS_FITS = QUALITIES.map((q) =>
   fitTable((relative) => {
     const place = TONES[q].indexOf(relative);

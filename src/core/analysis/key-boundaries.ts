@@ -11,6 +11,13 @@ function plainIn(span: HarmonySpan, key: Key): ChordType | null {
   return same && same.cost <= SETTLE.plain ? same : null;
 }
 
+/** The same chord in another key, as an applied dominant or a colour too; null where the key has no such chord. */
+function anyIn(span: HarmonySpan, key: Key): ChordType | null {
+  const root = span.key.tonic + span.type.root - key.tonic;
+  const types = key.minor ? VOCABULARY.minor : VOCABULARY.major;
+  return types.find((t) => t.root === root && t.quality === span.type.quality) ?? null;
+}
+
 /** Whether the instructor has settled a span. */
 type Bound = (span: HarmonySpan) => boolean;
 
@@ -50,6 +57,36 @@ export function withoutPassingKeys(spans: readonly HarmonySpan[], bound: Bound):
         break;
       }
     from = end;
+  }
+  return result;
+}
+
+/**
+ * A key that only passes is none: one that lasts hardly a bar, or that is nothing but a dominant and its goal to and fro, between
+ * two stretches of one key is a tonicisation there. Common practice; handbook 2.2.
+ * @param barOf bars from the beginning to a slot
+ * @param ends slots at which sections end: what closes there is a key
+ */
+export function withoutTonicisations(
+  spans: readonly HarmonySpan[],
+  barOf: (slot: number) => number,
+  ends: readonly number[],
+  bound: Bound
+): HarmonySpan[] {
+  const result = [...spans];
+  for (let from = 0; from < result.length;) {
+    const end = runEnd(result, from);
+    const [before, after] = [result[from - 1], result[end]];
+    const run = result.slice(from, end);
+    from = end;
+    if (!before || !after || !sameKey(before.key, after.key) || run.some(bound)) continue;
+    const bars = barOf(after.from) - barOf(run[0].from);
+    const toAndFro = run.every((s) => s.type.role === 'dominant' || s.type.role === 'tonic');
+    if (bars > (toAndFro ? SETTLE.toAndFro : SETTLE.shortest)) continue;
+    if (ends.some((e) => e > run[0].from && e <= after.from)) continue;
+    const types = run.map((s) => anyIn(s, before.key));
+    if (types.some((t) => t === null)) continue;
+    result.splice(end - run.length, run.length, ...run.map((s, k) => ({ ...s, key: before.key, type: types[k]! })));
   }
   return result;
 }

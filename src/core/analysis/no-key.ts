@@ -24,7 +24,8 @@ const PROFILES = [TEMPERLEY.major, TEMPERLEY.minor].flatMap((profile) =>
   Array.from({ length: 12 }, (_, k) => profile.map((_, i) => profile[(i - k + 12) % 12]))
 );
 
-const timeIn = (slot: Slot, tone: { start: number; end: number }): number => Math.min(tone.end, slot.end) - Math.max(tone.start, slot.start);
+const timeIn = (slot: Slot, tone: { start: number; end: number }): number =>
+  Math.min(tone.end, slot.end) - Math.max(tone.start, slot.start);
 export const bestShare = (pcs: readonly number[], scales: readonly number[][], total: number): number =>
   scales.reduce(
     (best, scale) =>
@@ -70,7 +71,8 @@ export function slotsWithoutKey(sounding: SoundingScore, spans: readonly Harmony
   const whole = new Array<number>(12).fill(0);
   for (const { pcs } of counts) pcs?.forEach((x, pc) => (whole[pc] += x));
   const all = whole.reduce((a, b) => a + b, 0);
-  if (bestShare(whole, SYMMETRIC_SCALES, all) >= N.wholeSymmetric && bestShare(whole, KEY_SCALES, all) < N.wholeScale) return result.fill(1);
+  if (bestShare(whole, SYMMETRIC_SCALES, all) >= N.wholeSymmetric && bestShare(whole, KEY_SCALES, all) < N.wholeScale)
+    return result.fill(1);
   if (counts.reduce((sum, c) => sum + c.rough, 0) > N.wholeRough * all) return result.fill(1);
   const values: number[] = [];
   for (let from = 0; from < n; from += N.hopSlots) values.push(evidence(counts, colour, from));

@@ -70,8 +70,16 @@ export interface JointEvidence {
   bar: number;
 }
 
-/** Looks once at every joint of the highest line; `returns` are the ticks at which longer passages begin that come twice. Signs: rests, long notes, slurs, pauses, the page's own divisions. */
-export function jointEvidence(score: Score, sounding: SoundingScore, returns: readonly number[]): JointEvidence {
+/**
+ * Looks once at every joint of the highest line; `returns` are the ticks at which longer passages begin that come twice,
+ * `sequences` the ranges in which units follow one another. Signs: rests, long notes, slurs, pauses, the page's own divisions.
+ */
+export function jointEvidence(
+  score: Score,
+  sounding: SoundingScore,
+  returns: readonly number[],
+  sequences: readonly [from: number, to: number][]
+): JointEvidence {
   const { melody } = sounding;
   const playable: JointEvidence = { joints: [], bar: usualBar(score) * sounding.ticksPerQuarter };
   if (melody.length === 0) return playable;
@@ -116,6 +124,7 @@ export function jointEvidence(score: Score, sounding: SoundingScore, returns: re
       strength += B.repetition;
       evidence.push('the opening rhythm returns');
     }
+    if (gap < beat && sequences.some(([from, to]) => tone.start >= from && tone.start < to)) strength += B.insideSequence;
     if (returning.has(i)) {
       strength += B.returns;
       evidence.push('a passage begins that comes twice');

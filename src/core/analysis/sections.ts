@@ -224,7 +224,8 @@ function knownLikeness({ pairs }: Ground, model: BeatSection, range: { from: num
   const within = (from: number, length: number, s: { from: number; to: number }): number =>
     Math.max(0, Math.min(from + length, s.to) - Math.max(from, s.from));
   const most = pairs.reduce((best, p) => {
-    const share = Math.min(within(p.a, p.length, model), within(p.b, p.length, range)) / Math.max(model.to - model.from, range.to - range.from);
+    const share =
+      Math.min(within(p.a, p.length, model), within(p.b, p.length, range)) / Math.max(model.to - model.from, range.to - range.from);
     return p.displaced || (p.steps % 7 !== 0 && p.likeness >= LIKENESS.returnElsewhere) ? Math.max(best, share) : best;
   }, 0);
   return most >= LIKENESS.knownShare ? LIKENESS.variedSection : 0;

@@ -216,7 +216,59 @@ function parallelFact(score: Score, sounding: SoundingScore, { beats, bar }: Com
   };
 }
 
-export function sequenceFacts(sounding: SoundingScore, { beats, sequences }: Comparison, chords: readonly ChordFact[]): SequenceFact[] {
+/** Half-open ranges of ticks inside sequences of short units, after the first unit's beginning and before the last one. */
+export const insideSequences = ({ beats, sequences, bar }: Comparison): [number, number][] =>
+  sequences
+    .filter((s) => s.unit <= 2 * bar && s.line === 'melody')
+    .map((s) => [beats[s.from].start + 1, beats[Math.max(s.from, s.to - s.unit)].start + 1]);
+
+/** Chords in a row, each a fifth below the one before, that make a sequence without a motive. */
+const FALLING = 5;
+
+/** Falling fifths in the chords themselves, in equal lengths, where no motive tells of them. Handbook 2.7. */
+function fallingFifths(sounding: SoundingScore, chords: readonly ChordFact[], known: readonly SequenceFact[]): SequenceFact[] {
+  const roots = chords.map((c) => parseKey(`${c.root} major`)?.tonic ?? NaN);
+  const length = (c: ChordFact): number => toNumber(sub(c.end, c.start));
+  const found: SequenceFact[] = [];
+  for (let from = 0; from < chords.length;) {
+    let to = from + 1;
+    const falls = (k: number): boolean => [-1, 6].includes(roots[k] - roots[k - 1]) && cmp(chords[k - 1].end, chords[k].start) === 0;
+    // The last chord may be held.
+    while (to < chords.length && falls(to) && Math.abs(length(chords[to - 1]) - length(chords[from])) < 0.01) to++;
+    const run = chords.slice(from, to);
+    from = Math.max(from + 1, to - 1);
+    if (run.length < FALLING || !run.every((c) => length(c) >= length(run[0]) - 0.01)) continue;
+    const span = firstToLast(
+      sounding,
+      toTicks(sounding, run[0].start),
+      toTicks(sounding, add(run[run.length - 1].start, sub(run[0].end, run[0].start)))
+    );
+    const covered = known.some((s) => toNumber(s.start) < toNumber(span.end) && toNumber(s.end) > toNumber(span.start));
+    if (covered) continue;
+    const unit = add(sub(run[0].end, run[0].start), sub(run[1].end, run[1].start));
+    found.push({
+      ...span,
+      id: factId('sequence', span.start),
+      unit,
+      units: Math.floor(run.length / 2),
+      step: '-M2',
+      kind: 'descending fifths',
+      line: 'bass',
+      anchors: [],
+      confidence: Math.min(0.95, 0.55 + 0.05 * run.length),
+      evidence: `${run.length} chords, each a fifth below the one before: ${run.map((c) => c.roman).join(' ')}`
+    });
+  }
+  return found;
+}
+
+/** Sequences of a motive, and falling fifths of plain chords. */
+export function sequenceFacts(sounding: SoundingScore, comparison: Comparison, chords: readonly ChordFact[]): SequenceFact[] {
+  const motivic = motivicSequences(sounding, comparison, chords);
+  return [...motivic, ...fallingFifths(sounding, chords, motivic)].sort((a, b) => cmp(a.start, b.start));
+}
+
+function motivicSequences(sounding: SoundingScore, { beats, sequences }: Comparison, chords: readonly ChordFact[]): SequenceFact[] {
   return sequences.map((s) => {
     const span = soundingSpan(sounding, beats, s.from, s.to);
     const tones = s.line === 'melody' ? (k: number) => beats[k].lead : (k: number) => beats[k].bass;

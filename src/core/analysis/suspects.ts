@@ -1,4 +1,11 @@
-import { ONLY_ONE_AMONG, MOST_SUSPECT_SHARE, FEWEST_PAIRED_NOTES, MOST_LOOSE, MOST_LOOSE_EXACT, MOST_LOOSE_NEAR } from '../style/analysis-weights.ts';
+import {
+  ONLY_ONE_AMONG,
+  MOST_SUSPECT_SHARE,
+  FEWEST_PAIRED_NOTES,
+  MOST_LOOSE,
+  MOST_LOOSE_EXACT,
+  MOST_LOOSE_NEAR
+} from '../style/analysis-weights.ts';
 import { keyAlter } from '../score/accidentals.ts';
 import { toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';

@@ -212,7 +212,8 @@ function everyChord(known: readonly ChordType[], minor: boolean): ChordType[] {
       const small = ['min', 'min7', 'dim', 'dim7', 'hdim7'].includes(quality);
       const numeral = (small ? name.replace(/[IV]+/, (x) => x.toLowerCase()) : name) + (signs[quality] ?? '');
       // The dominant seventh a semitone above its goal stands for the dominant (tritone substitute).
-      const role: Role = root === -5 && quality === 'dom7' ? 'dominant' : root === -2 && quality === 'dom7' && !minor ? 'dominant' : 'other';
+      const role: Role =
+        root === -5 && quality === 'dom7' ? 'dominant' : root === -2 && quality === 'dom7' && !minor ? 'dominant' : 'other';
       types.push({ numeral, root, quality, role, cost: 1.1, special: null });
     }
   }
@@ -268,7 +269,14 @@ function modalChords(mode: Mode): ChordType[] {
     const role: Role = degree === 0 ? 'tonic' : leads ? 'dominant' : degree === 5 ? 'submediant' : degree === 2 ? 'other' : 'predominant';
     if (quality) types.push({ numeral, root, quality, role, cost: degree === 0 ? 0 : 0.1, special: null });
     if (seventh)
-      types.push({ numeral: seventh === 'hdim7' ? numeral.replace('o', '%') : numeral, root, quality: seventh, role, cost: 0.7, special: null });
+      types.push({
+        numeral: seventh === 'hdim7' ? numeral.replace('o', '%') : numeral,
+        root,
+        quality: seventh,
+        role,
+        cost: 0.7,
+        special: null
+      });
   });
   if (minor) types.push({ numeral: 'V', root: 1, quality: 'maj', role: 'dominant', cost: 0.7, special: null });
   return types;
@@ -330,9 +338,9 @@ const KNOWN_ROMANS = new Set(
   Object.values(VOCABULARIES)
     .flatMap((v) => [...v.major.types, ...v.minor.types])
     .flatMap((type) => [
-    ...TONES[type.quality].map((_, inversion) => romanOf(type, inversion)),
-    ...(type.special === 'neapolitan' ? ['N6', 'N64'] : [])
-  ])
+      ...TONES[type.quality].map((_, inversion) => romanOf(type, inversion)),
+      ...(type.special === 'neapolitan' ? ['N6', 'N64'] : [])
+    ])
 );
 
 /** True for a Roman numeral that some key of the vocabulary knows: "ii65", "V7/V", "N6". */

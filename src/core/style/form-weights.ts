@@ -21,6 +21,8 @@ export const BOUNDARY = {
   onBar: 0.15,
   /** What follows has the rhythm that the piece, or the phrase before, began with. */
   repetition: 0.7,
+  /** Between the units of a sequence. */
+  insideSequence: -0.8,
   /** A passage of four bars and more begins here that comes twice. */
   returns: 0.9,
   /** Weaker signs are not tried at all. */

@@ -92,6 +92,9 @@ export const SETTLE = {
   plain: 0.5,
   /** Chords of a key without its dominant that may be taken for a passage between two others. */
   passing: 3,
+  /** Bars up to which a key between two stretches of another is none, and one that is only dominant and tonic to and fro. */
+  shortest: 1.25,
+  toAndFro: 2.1,
   /** Fewest chords of a phrase that may make a key of its own, and chords of the close that leads into it. */
   phrase: 4,
   close: 3,

@@ -261,7 +261,12 @@ function soloOf(spans: Span[][], tonic: number, style: SoloStyle, end: Phrase['c
         const goal = near(way());
         const step = midi(goal) - midi(last);
         const passing =
-          style !== 'solo basses' && Math.abs(step) >= 3 && Math.abs(step) <= 4 && own.length + 1 < eighths && own.length > 0 && roll(3) > 0;
+          style !== 'solo basses' &&
+          Math.abs(step) >= 3 &&
+          Math.abs(step) <= 4 &&
+          own.length + 1 < eighths &&
+          own.length > 0 &&
+          roll(3) > 0;
         if (passing) {
           const dir = Math.sign(step);
           // Between the two, a step from each, as the scale of the key has it.
@@ -392,10 +397,9 @@ export function compose({ tonic, ...rest }: Plan): Agreed & { text: string } {
   const head = `M:${plan.meter}\nL:1/8`;
   const key = `K:${nameOf(tonic)}${plan.mode === 'minor' ? 'm' : ''}`;
   const bars = (of: string[]): string => `${moved(of.join('|\n'), tonic)}|]`;
-  const text =
-    alone
-      ? `${head}\n${key}\n${bars(lower)}`
-      : `${head}\n%%score {R L}\nV:R\nV:L clef=bass\n${key}\nV:R\n${bars(upper)}\nV:L\n${bars(lower)}`;
+  const text = alone
+    ? `${head}\n${key}\n${bars(lower)}`
+    : `${head}\n%%score {R L}\nV:R\nV:L clef=bass\n${key}\nV:R\n${bars(upper)}\nV:L\n${bars(lower)}`;
   const score = (): Score => abc(text);
   const firsts = agreed.phraseEnds.map((end, k) => String(k ? Number(agreed.phraseEnds[k - 1]) + 1 : 1));
   const sections = plan.labels?.map((label, k): [string, string] => [firsts[k], label]);

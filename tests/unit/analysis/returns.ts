@@ -24,7 +24,20 @@ export interface Returning extends Agreed {
 /** A melody as (degree from the tonic, eighths); a rest has no degree. */
 type Line = { degree: number | null; eighths: number }[];
 
-const BAR_RHYTHMS = ['2 2 2 2', '3 1 2 2', '2 1 1 2 2', '4 2 2', '2 2 4', '1 1 2 1 1 2', '3 1 3 1', '1 1 1 1 2 2', '2 2 1 1 2', '6 2', '2 4 2', '1 1 1 1 1 1 2'];
+const BAR_RHYTHMS = [
+  '2 2 2 2',
+  '3 1 2 2',
+  '2 1 1 2 2',
+  '4 2 2',
+  '2 2 4',
+  '1 1 2 1 1 2',
+  '3 1 3 1',
+  '1 1 1 1 2 2',
+  '2 2 1 1 2',
+  '6 2',
+  '2 4 2',
+  '1 1 1 1 1 1 2'
+];
 
 /** Four or eight bars of melody that rises and falls like a tune and ends on a long note. */
 function theme(roll: (n: number) => number, bars: number, high = 4, close = [0, 4][roll(2)]): Line {
@@ -188,13 +201,7 @@ export const RETURNS: Returning[] = [
   ...many((s, t) => build('an eighth later', s, [{ of: 'A' }, { of: 'B' }, { of: 'A', shift: 1 }, { of: 'C', bars: 4 }], null, t)),
   ...many((s, t) => build('a quarter later', s, [{ of: 'A' }, { of: 'B' }, { of: 'A', shift: 2 }, { of: 'C', bars: 4 }], null, t)),
   ...many((s, t) =>
-    build(
-      'short refrain',
-      s,
-      [{ of: 'A', bars: 4 }, { of: 'B' }, { of: 'A', bars: 4 }, { of: 'C' }, { of: 'A', bars: 4 }],
-      null,
-      t
-    )
+    build('short refrain', s, [{ of: 'A', bars: 4 }, { of: 'B' }, { of: 'A', bars: 4 }, { of: 'C' }, { of: 'A', bars: 4 }], null, t)
   ),
   ...many((s, t) => build('through-composed', s, plain('A B C'), ['A', 'B', 'C'], t, '||')),
   ...[1, 2, 3, 4].map((s) =>
@@ -204,7 +211,11 @@ export const RETURNS: Returning[] = [
     build(
       'the bass under another melody',
       s,
-      [{ of: 'A', voice: 'lower' }, { of: 'B', bars: 4 }, { of: 'A', voice: 'lower' }],
+      [
+        { of: 'A', voice: 'lower' },
+        { of: 'B', bars: 4 },
+        { of: 'A', voice: 'lower' }
+      ],
       null,
       'voices'
     )

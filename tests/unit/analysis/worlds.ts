@@ -106,7 +106,13 @@ export const LEAD_SHEETS: World[] = [
     'E minor',
     'Am7|D7|Gmaj7|Cmaj7|F#m7b5|B7|Em|Em|Am7|D7|Gmaj7|Cmaj7|F#m7b5|B7|Em|Em',
     4,
-    { keys: [['5', 'E minor'], ['9', '?'], ['13', 'E minor']] }
+    {
+      keys: [
+        ['5', 'E minor'],
+        ['9', '?'],
+        ['13', 'E minor']
+      ]
+    }
   ),
   leadSheet(
     'Lead sheet: thirty-two bars in B flat, the bridge in dominants',
@@ -114,23 +120,47 @@ export const LEAD_SHEETS: World[] = [
     'Bb major',
     'Bbmaj7 Gm7|Cm7 F7|Bbmaj7 Gm7|Cm7 F7|Fm7 Bb7|Ebmaj7 Ebm6|Bbmaj7 F7|Bb6|D7|D7|G7|G7|C7|C7|F7|F7|Bbmaj7 Gm7|Cm7 F7|Bbmaj7 Gm7|Cm7 F7|Fm7 Bb7|Ebmaj7 Ebm6|Bbmaj7 F7|Bb6',
     5,
-    { keys: [['1', 'Bb major'], ['5', '?'], ['7', 'Bb major'], ['9', '?'], ['17', 'Bb major']] }
+    {
+      keys: [
+        ['1', 'Bb major'],
+        ['5', '?'],
+        ['7', 'Bb major'],
+        ['9', '?'],
+        ['17', 'Bb major']
+      ]
+    }
   ),
   leadSheet('Song with plain triads in D', 'D', 'D major', 'D|A/C#|Bm|F#m|G|D/F#|Em7|A7|D|A/C#|Bm|F#m|G|A7|D|D', 6),
   leadSheet('Song with plain triads in F', 'F', 'F major', 'F|C/E|Dm|Am|Bb|F/A|Gm|C7|F|F7|Bb|Bbm|F|C7|F|F', 7),
   leadSheet('Song in A minor', 'Am', 'A minor', 'Am|Dm|E7|Am|Am|Dm|E7|Am|F|C|Dm|E7|Am|Dm E7|Am|Am', 8, {
-    keys: [['1', 'A minor'], ['9', '?'], ['11', 'A minor']]
+    keys: [
+      ['1', 'A minor'],
+      ['9', '?'],
+      ['11', 'A minor']
+    ]
   })
 ];
 
 /** Twelve bars in the standard frame, as symbols over a tune, as struck chords, or as broken ones (handbook 2.2; common practice). */
-function blues(name: string, tonic: number, key: string, changes: string[], way: 'symbols' | 'chords' | 'broken' | 'bass', seed: number): World {
+function blues(
+  name: string,
+  tonic: number,
+  key: string,
+  changes: string[],
+  way: 'symbols' | 'chords' | 'broken' | 'bass',
+  seed: number
+): World {
   const roll = dice(seed * 977 + 3);
   const names = ['G', 'D', 'A', 'E'].includes(key) ? SHARPS : FLATS;
   const put = (midi: number): string => note(midi, names);
   const symbolOf = (degree: string): string => {
     const [, step, kind] = /^(\d)(.*)$/.exec(degree)!;
-    return names[(tonic + Number(step)) % 12].replace('=', '').replace(/^_(.)/, '$1b').replace(/^\^(.)/, '$1#') + kind;
+    return (
+      names[(tonic + Number(step)) % 12]
+        .replace('=', '')
+        .replace(/^_(.)/, '$1b')
+        .replace(/^\^(.)/, '$1#') + kind
+    );
   };
   const bar = (degrees: string): { upper: string; lower: string } => {
     const parts = degrees.split(' ');
@@ -151,7 +181,9 @@ function blues(name: string, tonic: number, key: string, changes: string[], way:
         lower.push(Array.from({ length: eighths }, (_, k) => put(36 + root + [0, 4, 7, 9, 10, 9, 7, 4][k % 8])).join(''));
       else if (way === 'bass')
         lower.push(
-          Array.from({ length: eighths / 2 }, (_, k) => `[${put(36 + root)}${put(48 + root + [4, 4][k % 2])}${put(48 + root + 10)}]2`).join('')
+          Array.from({ length: eighths / 2 }, (_, k) => `[${put(36 + root)}${put(48 + root + [4, 4][k % 2])}${put(48 + root + 10)}]2`).join(
+            ''
+          )
         );
     }
     return { upper: upper.join(' '), lower: lower.join(' ') };
@@ -206,7 +238,21 @@ const MODES: Record<string, { scale: number[]; other: number; signature: number;
 };
 const TONIC_NAME: Record<number, string> = { 0: 'C', 2: 'D', 4: 'E', 5: 'F', 7: 'G', 9: 'A', 10: 'Bb', 11: 'B' };
 const SIGNATURES: Record<number, number> = { 0: 0, 7: 1, 2: 2, 9: 3, 4: 4, 11: 5, 5: -1, 10: -2 };
-const MAJOR_OF: Record<number, string> = { 0: 'C', 1: 'G', 2: 'D', 3: 'A', 4: 'E', 5: 'B', [-1]: 'F', [-2]: 'Bb', [-3]: 'Eb', [-4]: 'Ab', [-5]: 'Db', [-6]: 'Gb', 6: 'F#' };
+const MAJOR_OF: Record<number, string> = {
+  0: 'C',
+  1: 'G',
+  2: 'D',
+  3: 'A',
+  4: 'E',
+  5: 'B',
+  [-1]: 'F',
+  [-2]: 'Bb',
+  [-3]: 'Eb',
+  [-4]: 'Ab',
+  [-5]: 'Db',
+  [-6]: 'Gb',
+  6: 'F#'
+};
 
 /** A tune of two eight-bar strains in a mode: bars on the tonic's chord and on the one beside it, closing on the final. */
 function modal(mode: string, tonic: number, seed: number, texture: 'line' | 'drone' | 'chords'): World {
@@ -240,7 +286,9 @@ function modal(mode: string, tonic: number, seed: number, texture: 'line' | 'dro
     const low = (d: number): string => letter(d - 7);
     if (texture === 'drone') return `[${low(0)}${low(4)}]8`;
     if (kind === 'C') return `[${low(other - 7)}${low(other - 5)}${low(other - 3)}]4 [${low(0)}${low(2)}${low(4)}]4`;
-    return k % 2 ? `[${low(base)}${low(base + 2)}${low(base + 4)}]4 [${low(base)}${low(base + 2)}${low(base + 4)}]4` : `[${low(base)}${low(base + 2)}${low(base + 4)}]8`;
+    return k % 2
+      ? `[${low(base)}${low(base + 2)}${low(base + 4)}]4 [${low(base)}${low(base + 2)}${low(base + 4)}]4`
+      : `[${low(base)}${low(base + 2)}${low(base + 4)}]8`;
   });
   const key = `K:${MAJOR_OF[fifths]}`;
   const head = `M:4/4\nL:1/8`;
@@ -377,7 +425,13 @@ function without(kind: string, texture: 'line' | 'two' | 'chords', seed: number)
     texture === 'line'
       ? `${head}\nK:C\n${many(60, false)}`
       : `${head}\n%%score {R L}\nV:R\nV:L clef=bass\nK:C\nV:R\n${many(64, texture === 'chords')}\nV:L\n${many(43, texture === 'chords')}`;
-  return { name: `${kind}, ${texture}, ${seed}`, source: 'written without a key', score: piece(text), tonality: 'none', tuned: seed % 2 === 1 };
+  return {
+    name: `${kind}, ${texture}, ${seed}`,
+    source: 'written without a key',
+    score: piece(text),
+    tonality: 'none',
+    tuned: seed % 2 === 1
+  };
 }
 
 export const WITHOUT: World[] = [

@@ -24,7 +24,11 @@ function readPitch(element: Element): Pitch | undefined {
   const alter = Number(childText(element, 'alter') ?? 0);
   const octave = childText(element, 'octave');
   // What is no whole number stays none, so that the reader can say where it stands.
-  return { step, alter: Number.isFinite(alter) ? alter : 0, octave: octave === undefined ? 4 : /^\s*-?\d+\s*$/.test(octave) ? Number(octave) : NaN };
+  return {
+    step,
+    alter: Number.isFinite(alter) ? alter : 0,
+    octave: octave === undefined ? 4 : /^\s*-?\d+\s*$/.test(octave) ? Number(octave) : NaN
+  };
 }
 
 const markOf = (group: NoteMark['group'], e: Element): NoteMark => {
