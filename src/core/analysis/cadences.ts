@@ -2,6 +2,7 @@ import { cmp } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { fifthsName } from '../score/pitch.ts';
 import { CADENCE } from '../style/form-weights.ts';
+import { confidenceOf } from './confidence.ts';
 import { factId, type CadenceFact, type CadenceType, type ChordFact } from './facts.ts';
 import { keyName, parseKey, sameKey, type Key } from './keys.ts';
 import { firstFrom, levelAt, toTicks, type SoundingScore } from './sounding-score.ts';
@@ -262,7 +263,7 @@ export function chooseCadences(sounding: SoundingScore, candidates: CadenceCandi
       chosen.set(c, false);
   for (const [c, ends] of [...chosen].sort((a, b) => a[0].at - b[0].at)) {
     const score = c.score + (ends ? C.phraseEnd : 0);
-    facts.push({
+    const fact: CadenceFact = {
       id: factId('cadence', c.to.start),
       start: c.to.start,
       type: c.type,
@@ -270,9 +271,16 @@ export function chooseCadences(sounding: SoundingScore, candidates: CadenceCandi
       from: c.from.id,
       to: c.to.id,
       strength: Math.round(100 / (1 + Math.exp(-0.9 * (score - 3)))) / 100,
-      confidence: Math.round(100 / (1 + Math.exp(-1.6 * (score - C.threshold) - 0.4))) / 100,
+      confidence: confidenceOf('cadence', {
+        margin: 1.6 * (score - C.threshold) + 0.4,
+        half: c.type === 'HC',
+        perfect: c.type === 'PAC',
+        sectionEnd: c.evidence.includes('a section ends')
+      }),
       evidence: [...c.evidence, ...(ends ? ['a phrase ends'] : [])].join('; ')
-    });
+    };
+    // What is more likely wrong than right is not said.
+    if (fact.confidence >= C.said) facts.push(fact);
   }
   return facts;
 }

@@ -1,6 +1,7 @@
 import { SURE_MARGIN } from '../style/analysis-weights.ts';
 import { fifthsName, fifthsPc } from '../score/pitch.ts';
 import { factId, type ChordFact, type KeyFact } from './facts.ts';
+import { confidenceOf, sigmoid } from './confidence.ts';
 import { contentOf, contentWords } from './content.ts';
 import type { Tonality } from './tonality.ts';
 import type { HarmonySpan } from './harmony-search.ts';
@@ -8,9 +9,6 @@ import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.
 import type { PlacedSymbol } from './symbols.ts';
 import { firstFrom, fromTicks, toTicks, type Slot, type SoundingScore, type Tone } from './sounding-score.ts';
 import { romanOf, TONES, type ChordType } from './vocabulary.ts';
-
-const sigmoid = (x: number): number => 1 / (1 + Math.exp(-x));
-const round2 = (x: number): number => Math.round(x * 100) / 100;
 
 /** Tones that begin or sound within a range of slots, without grace notes. */
 function tonesIn(slots: Slot[], from: number, to: number): Tone[] {
@@ -88,7 +86,11 @@ function chordFact(
     inversion,
     applied: span.type.role === 'applied',
     special,
-    confidence: round2(sigmoid(1.2 + (2.4 * span.margin) / SURE_MARGIN)),
+    confidence: confidenceOf('chord', {
+      margin: 1.2 + (2.4 * span.margin) / SURE_MARGIN,
+      quarters: Math.log2(Math.max(1 / 8, (end - start) / sounding.ticksPerQuarter)),
+      symbol: symbol !== null
+    }),
     evidence: `${symbol ? `written ${symbol.text}; ` : ''}sounds ${[...heard].join(' ')}`
   };
   if (symbol) fact.symbol = symbol.text;
@@ -137,7 +139,18 @@ export function keyFacts(
     const from = sounding.slots[spans[k].from].start;
     const to = sounding.slots[spans[end - 1].to - 1].end;
     const tones = sounding.tones.slice(firstFrom(sounding.tones, from), firstFrom(sounding.tones, to));
-    const { rival, confidence } = keyConfidence(spans[k].key, tones);
+    const { rival, margin } = rivalKey(spans[k].key, tones);
+    const evidence = keyEvidence(
+      spans[k].key,
+      tones,
+      chords.filter((c) => toTicks(sounding, c.start) >= from && toTicks(sounding, c.start) < to)
+    );
+    const confidence = confidenceOf('key', {
+      margin: 1.3 + 6 * margin,
+      bars: Math.log2(Math.max(1 / 8, (to - from) / (4 * sounding.ticksPerQuarter))),
+      dominant: /dominant to tonic/.test(evidence),
+      tonality: tonality !== null
+    });
     const fact: KeyFact = {
       id: factId('key', fromTicks(sounding, from)),
       start: fromTicks(sounding, from),
@@ -146,15 +159,11 @@ export function keyFacts(
       key: spans[k].key,
       name: keyName(spans[k].key),
       confidence,
-      evidence: keyEvidence(
-        spans[k].key,
-        tones,
-        chords.filter((c) => toTicks(sounding, c.start) >= from && toTicks(sounding, c.start) < to)
-      )
+      evidence
     };
     if (none) {
       fact.tonality = 'none';
-      fact.confidence = Math.min(0.5, confidence / 2);
+      fact.confidence = Math.round(100 * Math.min(0.5, sigmoid(1.3 + 6 * margin) / 2)) / 100;
       fact.evidence = contentWords(contentOf(tones, sounding.slots.slice(spans[k].from, spans[end - 1].to)));
     } else if (tonality) fact.tonality = tonality;
     if (rival) fact.rival = keyName(rival);
@@ -169,7 +178,8 @@ export function keyFacts(
   return facts;
 }
 
-function keyConfidence(key: Key, tones: Tone[]): { rival: Key | null; confidence: number } {
+/** The key near by that fits the notes best, and by how much it fits them less than the one that was read. */
+function rivalKey(key: Key, tones: Tone[]): { rival: Key; margin: number } {
   const lengths = new Map<number, number>();
   for (const t of tones) lengths.set(t.fifths, (lengths.get(t.fifths) ?? 0) + t.end - t.start);
   const heard = [...lengths];
@@ -184,8 +194,7 @@ function keyConfidence(key: Key, tones: Tone[]): { rival: Key | null; confidence
       if (!sameKey(rival, key)) rivals.push(rival);
   }
   const best = rivals.map((k) => ({ k, fit: fit(k) })).sort((a, b) => b.fit - a.fit)[0];
-  const margin = (fit(key) - best.fit) / total;
-  return { rival: best.k, confidence: round2(sigmoid(1.3 + 6 * margin)) };
+  return { rival: best.k, margin: (fit(key) - best.fit) / total };
 }
 
 /** What speaks for a key: its leading note, its dominant-to-tonic steps. */

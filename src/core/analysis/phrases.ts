@@ -2,6 +2,7 @@ import type { Score } from '../score/model.ts';
 import { toNumber } from '../score/fraction.ts';
 import { BOUNDARY } from '../style/form-weights.ts';
 import { sectionEnds, usualInterval, type CadenceCandidate } from './cadences.ts';
+import { confidenceOf } from './confidence.ts';
 import { factId, type PhraseFact } from './facts.ts';
 import type { Pin } from './pins.ts';
 import { firstFrom, fromTicks, slotAt, slotIndexAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
@@ -243,6 +244,7 @@ export function findPhrases(sounding: SoundingScore, playable: JointEvidence, ca
   const phrases: PhraseFact[] = [];
   let open = 0;
   for (const k of path) {
+    const says = (sign: RegExp): boolean => nodes[k].evidence.some((e) => sign.test(e));
     const first = melody[nodes[open].index];
     const last = melody[nodes[k].index - 1];
     phrases.push({
@@ -250,7 +252,13 @@ export function findPhrases(sounding: SoundingScore, playable: JointEvidence, ca
       start: fromTicks(sounding, first.start),
       end: fromTicks(sounding, nodes[k].index < melody.length ? melody[nodes[k].index].start : sounding.totalTicks),
       last: fromTicks(sounding, last.start),
-      confidence: nodes[k].index === melody.length ? 0.95 : Math.round(100 / (1 + Math.exp(-(nodes[k].strength - B.price)))) / 100,
+      confidence: confidenceOf('phrase', {
+        margin: nodes[k].strength - B.price,
+        cadence: says(/cadence/),
+        rest: says(/rest|long/),
+        end: says(/end/) || nodes[k].index === melody.length,
+        returns: says(/twice|returns/)
+      }),
       evidence: nodes[k].evidence.join('; ') || 'the usual length'
     });
     open = k;

@@ -73,5 +73,7 @@ export const CADENCE = {
   threshold: 0.95,
   /** Score that a close inside a phrase needs. */
   inside: 2.6,
-  insideEvaded: 0.7
+  insideEvaded: 0.7,
+  /** Confidence below which a cadence is not told. */
+  said: 0.3
 } as const;
