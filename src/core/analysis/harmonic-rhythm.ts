@@ -1,5 +1,5 @@
 import { sub, toNumber, type Fraction } from '../score/fraction.ts';
-import { metricLevel } from '../score/meter.ts';
+import { beatOfMeter, metricLevel } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
 import { measureAt } from '../score/position.ts';
 import type { Facts } from './facts.ts';
@@ -60,4 +60,30 @@ export function harmonicRhythmFacts(score: Score, facts: Facts): HarmonicRhythmF
       result.push({ kind: 'slows', measure: k, start: score.measures[k].start, evidence: `${now} chord after ${before} a bar` });
   }
   return result.sort((a, b) => toNumber(a.start) - toNumber(b.start));
+}
+
+const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth'];
+
+/** Where the harmony goes against the meter, bars that do so alike in one line: "bars 1–3: the chord changes on the third beat". */
+export function againstMeter(score: Score, facts: readonly HarmonicRhythmFact[], from: number, to: number): string[] {
+  const places = facts
+    .filter((f) => f.kind === 'against the meter' && f.measure >= from && f.measure <= to)
+    .map((f) => {
+      const m = score.measures[f.measure];
+      const beat = toNumber(beatOfMeter(m).beat);
+      const at = toNumber(sub(f.start, m.start)) / beat;
+      const name = ORDINALS[Math.floor(at)] ?? `${Math.floor(at) + 1}th`;
+      return { measure: f.measure, words: Number.isInteger(at) ? `on the ${name} beat` : `after the ${name} beat` };
+    });
+  const lines: string[] = [];
+  for (let k = 0; k < places.length;) {
+    let end = k;
+    while (end + 1 < places.length && places[end + 1].words === places[k].words && places[end + 1].measure - places[end].measure <= 1)
+      end++;
+    const [a, b] = [score.measures[places[k].measure], score.measures[places[end].measure]];
+    const bars = a === b ? `bar ${a.number}` : `bars ${a.number}–${b.number}`;
+    lines.push(`${bars}: the chord changes ${places[k].words} and stays over the bar line`);
+    k = end + 1;
+  }
+  return lines;
 }

@@ -3,7 +3,9 @@ import { groupingOf, isAdditive, isSyncopated } from '../score/meter.ts';
 import type { Note, Score } from '../score/model.ts';
 import type { SoundingScore, Tone } from './sounding-score.ts';
 import { fromTicks } from './sounding-score.ts';
+import { barLabel, measureAt } from '../score/position.ts';
 import type { ParallelFact } from './facts.ts';
+import { shiftWords } from './words.ts';
 
 /** Where rhythm and meter pull apart, or the notes themselves slow or quicken (handbook 1.5, 3.4, 7.5). */
 export interface RhythmFact {
@@ -90,13 +92,13 @@ function groupings(score: Score): RhythmFact[] {
 /** A theme that returns on another place of the bar. */
 function displaced(score: Score, parallels: readonly ParallelFact[]): RhythmFact[] {
   return parallels
-    .filter((p) => p.shift.n !== 0)
+    .filter((p) => p.shift.n !== 0 && !p.lines)
     .map((p) => ({
       kind: 'displaced theme' as const,
       start: p.b.start,
       end: p.b.end,
       measure: score.measures.findLastIndex((m) => cmp(m.start, p.b.start) <= 0),
-      evidence: 'the same music began on another place of the bar before: its accents have moved'
+      evidence: `the same music as in ${barLabel(score.measures, measureAt(score, p.a.start))}, ${shiftWords(p.shift)}: its accents have moved`
     }));
 }
 

@@ -19,6 +19,7 @@ import {
 } from './facts.ts';
 import type { Pin } from './pins.ts';
 import { beatGrid, beatIndexAt, beatsPerBar, heightOf, type Beat } from './grid.ts';
+import { toldKey } from './key-words.ts';
 import { parseKey } from './keys.ts';
 import { findPairs, type BeatPair } from './parallels.ts';
 import { findSections, formName, likenessOf, type BeatSection } from './sections.ts';
@@ -360,7 +361,10 @@ export function sectionFacts(
   const starts = sections.map((s, k) =>
     k === 0 ? beats[0].start : ends.includes(beats[s.from].start) ? beats[s.from].start : withUpbeat(beats[s.from].start)
   );
-  const keyAt = (tick: number): string => keys.find((k) => toTicks(sounding, k.end) > tick)?.name ?? keys.at(-1)?.name ?? '';
+  const keyAt = (tick: number): string => {
+    const key = keys.find((k) => toTicks(sounding, k.end) > tick) ?? keys.at(-1);
+    return key ? toldKey(key) : '';
+  };
   const facts = sections.map((s, k): SectionFact => {
     const to = starts[k + 1] ?? sounding.totalTicks;
     const span = spanOf(sounding, starts[k], to);

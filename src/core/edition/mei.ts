@@ -16,11 +16,11 @@ export interface RowEntry {
   /** Where it ends, for rows that are drawn as brackets. */
   until?: Fraction;
   /** Which row: part of the CSS class in the picture. */
-  row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count';
+  row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count' | 'voices';
 }
 
 /** Rows that stand above the first staff; the others stand below the last. */
-const ABOVE: ReadonlySet<RowEntry['row']> = new Set(['keys', 'phrases']);
+const ABOVE: ReadonlySet<RowEntry['row']> = new Set(['keys', 'phrases', 'voices']);
 
 /** What the engraver needs to know of a score: its bars and how many staves each part has. */
 export interface Frame {

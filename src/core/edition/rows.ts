@@ -1,4 +1,6 @@
 import type { Facts, KeyFact } from '../analysis/facts.ts';
+import type { StreamFact } from '../analysis/streams.ts';
+import type { VoiceName } from '../analysis/roles.ts';
 import { countLine } from '../survey/count-line.ts';
 import type { RowEntry } from './mei.ts';
 import { add } from '../score/fraction.ts';
@@ -12,6 +14,22 @@ export interface ShownRows {
   phrases?: boolean | 'brackets';
   rhythm?: boolean;
   count?: boolean;
+}
+
+/** Signs of the voices that a line holds, so that no colour is needed to tell them apart. */
+export const VOICE_SIGNS: Record<VoiceName, string> = { upper: '˄', middle: '–', lower: '˅' };
+
+/** A row of signs above the staff: to which of its voices each note of a line belongs. */
+export function voiceRow(score: Score, streams: readonly StreamFact[]): RowEntry[] {
+  const starts = new Map(score.notes.map((n) => [n.id, n.start]));
+  return streams.flatMap((f) =>
+    f.streams.flatMap((s) =>
+      s.notes.flatMap((id): RowEntry[] => {
+        const start = starts.get(id);
+        return start ? [{ id: `voice-${id}`, start, text: VOICE_SIGNS[s.name], row: 'voices' }] : [];
+      })
+    )
+  );
 }
 
 /** Rows of analysis for the page: chords, harmonic rhythm and count below, keys and phrases above; `keyName` names a key as the page shows it. */

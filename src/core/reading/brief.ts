@@ -4,7 +4,8 @@ import { add, cmp, lt, toNumber, type Fraction } from '../score/fraction.ts';
 import { printMetronome } from '../score/metronome.ts';
 import type { Direction, Score } from '../score/model.ts';
 import { pitchName } from '../score/pitch.ts';
-import { keyForPlayer } from '../score/transposition.ts';
+import { sureness } from '../analysis/confidence.ts';
+import { keyForPlayer, toldKey } from '../analysis/key-words.ts';
 import { lookUp, phrasesOf } from '../style/terms/lookup.ts';
 import { dynamicLevels, levelInForce } from './in-force.ts';
 import type { Marking } from '../markings/marking.ts';
@@ -61,8 +62,9 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
   const result: BriefText = { whatItIs: [], whatThePageSays: [], howLongAndLoud: [], howToPractise: [] };
 
   const player = score.parts[part].transpose;
-  const forPlayer = (k: KeyFact): string => (player.chromatic % 12 === 0 ? k.name : `${k.name}, written ${keyForPlayer(k.key, player)}`);
-  const keys = facts.keys.filter(over).map((k) => `${forPlayer(k)} (${Math.round(k.confidence * 100)} %; ${k.evidence})`);
+  const forPlayer = (k: KeyFact): string =>
+    player.chromatic % 12 === 0 || k.tonality === 'none' ? toldKey(k) : `${toldKey(k)}, written ${keyForPlayer(k.key, player, k.tonality)}`;
+  const keys = facts.keys.filter(over).map((k) => `${forPlayer(k)} (${sureness(k.confidence)}; ${k.evidence})`);
   if (keys.length) result.whatItIs.push(`Key: ${keys.join(', then ')}`);
   const chords = facts.chords.filter(over).map((c) => c.roman + (c.special ? ` (${c.special})` : ''));
   if (chords.length) result.whatItIs.push(`Chords: ${chords.join(' – ')}`);

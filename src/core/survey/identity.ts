@@ -2,7 +2,8 @@ import type { Facts } from '../analysis/facts.ts';
 import { cmp } from '../score/fraction.ts';
 import type { Part, Score } from '../score/model.ts';
 import { intervalName } from '../score/pitch.ts';
-import { keyForPlayer } from '../score/transposition.ts';
+import { sureness } from '../analysis/confidence.ts';
+import { keyForPlayer, toldKey } from '../analysis/key-words.ts';
 import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 
@@ -32,8 +33,9 @@ export function identity(score: Score, facts: Facts, instruments: InstrumentChoi
   const player = score.parts[0].transpose;
   for (const k of facts.keys) {
     const bar = score.measures.findLastIndex((m) => cmp(m.start, k.start) <= 0);
-    const written = player.chromatic % 12 === 0 ? '' : `, which is ${keyForPlayer(k.key, player)} for this player`;
-    group.add('Key', `${k.name}${written} (${Math.round(100 * k.confidence)} % sure: ${k.evidence})`, [bar]);
+    const written =
+      player.chromatic % 12 === 0 || k.tonality === 'none' ? '' : `, which is ${keyForPlayer(k.key, player, k.tonality)} for this player`;
+    group.add('Key', `${toldKey(k)}${written} (${sureness(k.confidence)}: ${k.evidence})`, [bar]);
   }
   return group.group;
 }

@@ -40,6 +40,8 @@ export interface ScheduledNote {
 
 /** Seconds that notes are handed over before they sound, and before the first one. */
 const AHEAD = 0.2;
+/** Seconds that each of two compared chords sounds. */
+const CHORD_SECONDS = 1.4;
 const LEAD_IN = 0.06;
 
 /** Seconds after which a note is looked for no more among those that sound. */
@@ -117,6 +119,19 @@ export class Player {
     T.getContext().on('tick', this.tick);
     this.hand();
     this.follow();
+  }
+
+  /** Sounds a few chords one after the other, outside the piece. MIDI numbers. */
+  async chords(chords: readonly (readonly number[])[]): Promise<void> {
+    if (this.playing) this.stop();
+    if (!(await this.ready())) return;
+    const T = this.tone!;
+    const voice = this.voices.values().next().value;
+    chords.forEach((chord, k) => {
+      const at = T.immediate() + LEAD_IN + k * CHORD_SECONDS;
+      for (const m of chord) voice?.instrument.triggerAttackRelease(T.Frequency(m, 'midi').toFrequency(), CHORD_SECONDS * 0.9, at, 0.4);
+    });
+    setTimeout(() => !this.playing && this.dropVoices(), 1000 * (LEAD_IN + (chords.length + 0.5) * CHORD_SECONDS));
   }
 
   stop(): void {

@@ -1,5 +1,8 @@
 <script lang="ts">
   import { cmp, fromNumber, toNumber, type Fraction } from '$core/score/fraction';
+  import { sureness } from '$core/analysis/confidence';
+  import { toldKey } from '$core/analysis/key-words';
+  import { intervalWords, parallelWords } from '$core/analysis/words';
   import { tempoMarks } from '$core/score/tempo';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -66,11 +69,12 @@
     score
       ? workspace.facts.parallels
           .filter((p) => workspace.selection.holds(p.a.start, p.a.end) || workspace.selection.holds(p.b.start, p.b.end))
-          .slice(0, 12)
+          .sort((a, b) => b.weight - a.weight)
+          .slice(0, 8)
           .map((p) => ({
             a: x(p.a.start),
             b: x(p.b.start),
-            title: `Same music${p.transposition === 'P1' ? '' : `, ${p.transposition}`}; ${p.differences.length} differences`
+            title: `Same music, ${parallelWords(p)}; ${p.differences.length} differences`
           }))
       : []
   );
@@ -139,26 +143,37 @@
           d="M{a},{ROWS.keys + 7} {Array.from(
             { length: sequence.units },
             (_, k) => `H${(a + ((b - a) * (k + 1)) / sequence.units - 2).toFixed(1)} m2,0`
-          ).join(' ')}"><title>Sequence, {sequence.units} units, {sequence.step}{sequence.kind ? `, ${sequence.kind}` : ''}</title></path
+          ).join(' ')}"
+          ><title>Sequence, {sequence.units} units, each {intervalWords(sequence.step)}{sequence.kind ? `, ${sequence.kind}` : ''}</title
+          ></path
         >
+      {/each}
+      {#each workspace.study.details?.groups.filter((g) => g.phrases.length > 1) ?? [] as group, k (k)}
+        {@const a = x(group.start) + 1}
+        {@const b = x(group.end) - 2}
+        <path class="group" d="M{a},{ROWS.phrases} C{a},9 {b},9 {b},{ROWS.phrases}"><title>{group.kind}: {group.evidence}</title></path>
       {/each}
       {#each workspace.facts.phrases as phrase (phrase.id)}
         {@const a = x(phrase.start) + 1}
         {@const b = x(phrase.end) - 2}
         <path class="phrase" d="M{a},{ROWS.phrases} C{a},20 {b},20 {b},{ROWS.phrases}"
-          ><title>Phrase, {Math.round(phrase.confidence * 100)} % sure: {phrase.evidence}</title></path
+          ><title>Phrase, {sureness(phrase.confidence)}: {phrase.evidence}</title></path
         >
       {/each}
       {#each workspace.facts.keys as area, k (area.id)}
         {@const a = x(area.start)}
         {@const b = x(area.end)}
         <rect class="key" class:other={k % 2 === 1} x={a} y={ROWS.keys - 12} width={Math.max(0, b - a - 1)} height="16"
-          ><title>{area.name}: {area.evidence}</title></rect
+          ><title>{toldKey(area)}: {area.evidence}</title></rect
         >
         {#if b - a > 24}<text class="key-name" x={a + 4} y={ROWS.keys}
             >{b - a > 64
-              ? area.name
-              : area.name.replace(' major', '').replace(/^(\S+) minor$/, (_, t: string) => t.toLowerCase())}{area.pinned ? ' ●' : ''}</text
+              ? toldKey(area)
+              : area.tonality === 'none'
+                ? '–'
+                : area.name.replace(' major', '').replace(/^(\S+) minor$/, (_, t: string) => t.toLowerCase())}{area.pinned
+              ? ' ●'
+              : ''}</text
           >{/if}
       {/each}
       {#each workspace.facts.cadences as cadence (cadence.id)}
@@ -216,6 +231,12 @@
   .playing {
     fill: var(--tone-1);
     opacity: 0.25;
+  }
+
+  .group {
+    fill: none;
+    stroke: var(--muted);
+    stroke-dasharray: 3 3;
   }
 
   .phrase {

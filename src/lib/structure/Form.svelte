@@ -1,7 +1,11 @@
 <script lang="ts">
   import Act from '$lib/controls/Act.svelte';
   import Field from '$lib/controls/Field.svelte';
+  import Fold from '$lib/controls/Fold.svelte';
+  import Sure from '$lib/controls/Sure.svelte';
   import { Button } from 'carbon-components-svelte';
+  import type { ParallelFact } from '$core/analysis/facts';
+  import { intervalWords, parallelWords } from '$core/analysis/words';
   import { add, cmp, sub, type Fraction } from '$core/score/fraction';
   import { findBar } from '$core/score/numbering';
   import { placeName } from '$core/reading/moments';
@@ -17,7 +21,11 @@
   const start = $derived<Fraction>(first.start);
   const end = $derived<Fraction>(add(last.start, last.length));
   const over = (f: { start: Fraction; end: Fraction }): boolean => cmp(f.start, end) < 0 && cmp(f.end, start) > 0;
-  const parallels = $derived(facts.parallels.filter((p) => over(p.a) || over(p.b)));
+  /** So many of the largest places are shown; the others wait behind a line. */
+  const FIRST = 5;
+  const parallels = $derived(facts.parallels.filter((p) => over(p.a) || over(p.b)).sort((a, b) => b.weight - a.weight));
+  const shown = $derived(parallels.slice(0, FIRST));
+  const folded = $derived(parallels.slice(FIRST));
   const sequences = $derived(facts.sequences.filter(over));
   const groups = $derived((details?.groups ?? []).filter(over));
   const irregular = $derived((details?.lengths ?? []).filter((l) => l.irregular));
@@ -55,6 +63,16 @@
     workspace.pin({ id: `pin-dismiss-${fact.id}`, kind: 'dismiss', start: at, fact: fact.id, what });
 </script>
 
+{#snippet parallel(p: ParallelFact)}
+  <p data-testid="parallel-fact">
+    <Act onclick={() => onparallel(p.id)}>{placeName(score, p.a.start)} and {placeName(score, p.b.start)}</Act>
+    {parallelWords(p)}; {p.differences.length}
+    {p.differences.length === 1 ? 'difference' : 'differences'}
+    <Sure of={p.confidence} pinned={p.pinned} /> <span class="quiet">{p.evidence}</span>
+    <Act onclick={() => dismiss(p, p.a.start, 'parallel place')}>dismiss</Act>
+  </p>
+{/snippet}
+
 <section>
   <h3>Form</h3>
   <p><strong>{facts.form ?? 'No common form is recognised'}</strong>: {facts.sections.map((s) => label1(s.label)).join(' ')}</p>
@@ -63,7 +81,7 @@
       <strong>{label1(s.label)}</strong> from {placeName(score, s.start)}, in {s.opens}{s.closes !== s.opens
         ? `, closing in ${s.closes}`
         : ''}; set up by {s.setUp}
-      <span class="quiet">{s.pinned ? 'set by the instructor' : `${Math.round(s.confidence * 100)} %; ${s.evidence}`}</span>
+      <Sure of={s.confidence} pinned={s.pinned} /> <span class="quiet">{s.pinned ? '' : s.evidence}</span>
     </p>
   {/each}
   <form onsubmit={(e) => (e.preventDefault(), label.trim() && section(label.trim()))}>
@@ -90,14 +108,10 @@
 
 <section>
   <h3>Parallel places</h3>
-  {#each parallels as p (p.id)}
-    <p data-testid="parallel-fact">
-      <Act onclick={() => onparallel(p.id)}>{placeName(score, p.a.start)} and {placeName(score, p.b.start)}</Act>
-      {p.transposition === 'P1' ? 'same pitch' : p.transposition}; {p.differences.length} differences
-      <span class="quiet">{Math.round(p.confidence * 100)} %; {p.evidence}</span>
-      <Act onclick={() => dismiss(p, p.a.start, 'parallel place')}>dismiss</Act>
-    </p>
-  {:else}<p class="quiet">These bars come only once.</p>{/each}
+  {#each shown as p (p.id)}{@render parallel(p)}{:else}<p class="quiet">These bars come only once.</p>{/each}
+  {#if folded.length}<Fold label="{folded.length} smaller {folded.length === 1 ? 'place' : 'places'}"
+      >{#each folded as p (p.id)}{@render parallel(p)}{/each}</Fold
+    >{/if}
   <form onsubmit={(e) => (e.preventDefault(), same())}>
     <Field
       label="The selected bars are the same music as from bar"
@@ -115,8 +129,8 @@
   <h3>Sequences</h3>
   {#each sequences as s (s.id)}
     <p>
-      {placeName(score, s.start)}: <strong>{s.units} units, {s.step}</strong>{s.kind ? `, ${s.kind}` : ''}
-      <span class="quiet">{s.evidence}; anchor notes at the beginning of each unit</span>
+      {placeName(score, s.start)}: <strong>{s.units} units, each {intervalWords(s.step)}</strong>{s.kind ? `, ${s.kind}` : ''}
+      <span class="quiet">{s.evidence}</span>
       <Act onclick={() => dismiss(s, s.start, 'sequence')}>dismiss</Act>
     </p>
   {:else}<p class="quiet">None in these bars.</p>{/each}

@@ -1,6 +1,9 @@
 <script lang="ts">
   import Act from '$lib/controls/Act.svelte';
   import Choice from '$lib/controls/Choice.svelte';
+  import Sure from '$lib/controls/Sure.svelte';
+  import PlainChord from './PlainChord.svelte';
+  import { plainChord } from '$core/analysis/plain-chord';
   import Field from '$lib/controls/Field.svelte';
   import { Button, SelectItem } from 'carbon-components-svelte';
   import { CADENCE_TYPES, type CadenceFact, type CadenceType, type ChordFact, type KeyFact } from '$core/analysis/facts';
@@ -86,8 +89,9 @@
     {#each keys as fact (fact.id)}
       <p data-testid="key-fact">
         <strong>{workspace.keyName(fact)}</strong>
-        <span class="quiet">{fact.pinned ? '' : `${Math.round(fact.confidence * 100)} %; `}{fact.evidence}</span>
-        {#if fact.rival && !fact.pinned}<Act onclick={() => pinRival(fact)}>rather {fact.rival}</Act>{/if}
+        <Sure of={fact.confidence} pinned={fact.pinned} />
+        <span class="quiet">{fact.pinned ? '' : fact.evidence}</span>
+        {#if fact.rival && !fact.pinned && fact.tonality !== 'none'}<Act onclick={() => pinRival(fact)}>rather {fact.rival}</Act>{/if}
       </p>
     {/each}
     <form onsubmit={(e) => (e.preventDefault(), pinKey())}>
@@ -104,7 +108,7 @@
       <form class="chord" onsubmit={(e) => (e.preventDefault(), pinChord(chord))} data-testid="chord-fact">
         <span class="where">{placeName(score, chord.start)}</span>
         <strong title="in {keyName(chord.key)}; {chord.evidence}{chord.rival ? `; else ${chord.rival}` : ''}">{chord.roman}</strong>
-        <span class="quiet">{chord.pinned ? 'set' : `${Math.round(chord.confidence * 100)} %`}</span>
+        <Sure of={chord.confidence} pinned={chord.pinned} />
         <Field
           label="Another chord at {placeName(score, chord.start)}"
           quietly
@@ -113,7 +117,9 @@
         />
         <Button size="small" kind="ghost" type="submit">Set</Button>
       </form>
-    {/each}
+      {@const plain = plainChord(chord)}
+      {#if plain}<PlainChord {workspace} {plain} />{/if}
+    {:else}<p class="quiet">No chords are named here: no key fits. What there is stands under Key.</p>{/each}
     {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
   </section>
 
@@ -128,11 +134,8 @@
           onchange={(value) => pinCadence(cadence, value as CadenceType)}
           >{#each CADENCE_TYPES as type (type)}<SelectItem value={type} text={type} />{/each}</Choice
         >
-        <span class="quiet"
-          >{cadence.pinned
-            ? ''
-            : `${Math.round(cadence.confidence * 100)} %; strength ${Math.round(cadence.strength * 100)} %; `}{cadence.evidence}</span
-        >
+        <Sure of={cadence.confidence} pinned={cadence.pinned} />
+        <span class="quiet">{cadence.pinned ? '' : `strength ${Math.round(cadence.strength * 100)} %; `}{cadence.evidence}</span>
         <Act
           onclick={() =>
             workspace.pin({ id: `pin-dismiss-${cadence.id}`, kind: 'dismiss', start: cadence.start, fact: cadence.id, what: 'cadence' })}
@@ -145,7 +148,7 @@
     <h3>Phrases</h3>
     {#each phrases as phrase (phrase.id)}<p>
         {placeName(score, phrase.start)} to {placeName(score, phrase.last)}
-        <span class="quiet">{Math.round(phrase.confidence * 100)} %; ends with {phrase.evidence}</span>
+        <Sure of={phrase.confidence} pinned={phrase.pinned} /> <span class="quiet">ends with {phrase.evidence}</span>
       </p>{/each}
     <form onsubmit={(e) => e.preventDefault()}>
       <Choice label="At" value={phraseAt || (places[0] ? format(places[0].start) : '')} onchange={(value) => (phraseAt = value)}
@@ -176,7 +179,7 @@
 
   .chord {
     display: grid;
-    grid-template-columns: 7rem 3.6rem 2.4rem minmax(4.5rem, 1fr) auto;
+    grid-template-columns: 6.4rem 3.6rem 4.2rem minmax(4rem, 1fr) auto;
     align-items: center;
     white-space: nowrap;
     gap: 0.3rem;

@@ -1,9 +1,12 @@
 <script lang="ts">
   import Act from '$lib/controls/Act.svelte';
   import Choice from '$lib/controls/Choice.svelte';
+  import Sure from '$lib/controls/Sure.svelte';
   import Tick from '$lib/controls/Tick.svelte';
   import { Button, SelectItem } from 'carbon-components-svelte';
+  import type { MotiveFact, MotiveOccurrence } from '$core/analysis/motives';
   import { NOTE_ROLES, VOICE_NAMES, type NoteRole, type VoiceName } from '$core/analysis/roles';
+  import { againstMeter } from '$core/analysis/harmonic-rhythm';
   import { add, cmp, type Fraction } from '$core/score/fraction';
   import { pitchName } from '$core/score/pitch';
   import { placeName } from '$core/reading/moments';
@@ -36,10 +39,18 @@
   const hasStreams = $derived((details?.streams.length ?? 0) > 0);
   const motives = $derived((details?.motives ?? []).map((m) => ({ ...m, here: m.occurrences.filter(over) })).filter((m) => m.here.length));
   const rhythms = $derived((details?.rhythms ?? []).filter((r) => within(r.start)));
+  const harmonic = $derived(againstMeter(score, details?.harmonicRhythmFacts ?? [], workspace.selection.from, workspace.selection.to));
   const gestures = $derived((details?.gestures ?? []).filter((g) => within(g.start)));
   const suspects = $derived(details?.suspects ?? []);
   const byId = $derived(new Map(score.notes.map((n) => [n.id, n])));
   const lines = $derived((details?.lines ?? []).filter((l) => within(byId.get(l.notes[0])?.start ?? end)));
+
+  /** All bars of a motive are led to, and its notes are marked on the page. */
+  const measureOf = (t: Fraction): number => workspace.measureOf(t)?.index ?? 0;
+  function mark(motive: MotiveFact, at: MotiveOccurrence): void {
+    workspace.selection.bar(measureOf(at.start));
+    workspace.selection.notes = new Set(motive.occurrences.flatMap((o) => o.notes));
+  }
 
   function chooseNone(): void {
     workspace.selection.noNotes();
@@ -108,6 +119,9 @@
   {#each motives as m (m.id)}
     <p>
       <strong>{m.name}</strong>: {m.here.map((o) => o.transformations.join(', ')).join('; ')} <span class="quiet">{m.evidence}</span>
+      {#each m.occurrences as o, k (k)}<Act onclick={() => mark(m, o)}
+          ><span title={o.transformations.join(', ')}>{placeName(score, o.start).replace(/,.*$/, '')}</span></Act
+        >{/each}
       <Act onclick={() => workspace.pin({ id: `pin-dismiss-${m.id}`, kind: 'dismiss', start, fact: m.id, what: m.name })}>dismiss</Act>
     </p>
   {:else}<p class="quiet">None in these bars.</p>{/each}
@@ -115,12 +129,15 @@
 
 <section>
   <h3>Meter, gesture, line</h3>
+  {#each harmonic as h, k (k)}<p data-testid="harmonic-rhythm"><strong>harmony</strong> {h}</p>{/each}
   {#each rhythms as r, k (k)}<p>{placeName(score, r.start)}: <strong>{r.kind}</strong> <span class="quiet">{r.evidence}</span></p>{/each}
   {#each gestures as g, k (k)}<p>{placeName(score, g.start)}: <strong>{g.kind}</strong> <span class="quiet">{g.evidence}</span></p>{/each}
   {#each lines as l, k (k)}<p>
       <strong>{l.kind} line {l.direction}</strong>, {l.where}: {l.notes.map((n) => pitchName(byId.get(n)!.pitch!)).join(' ')}
     </p>{/each}
-  {#if !rhythms.length && !gestures.length && !lines.length}<p class="quiet">Nothing out of the ordinary in these bars.</p>{/if}
+  {#if !harmonic.length && !rhythms.length && !gestures.length && !lines.length}<p class="quiet">
+      Nothing out of the ordinary in these bars.
+    </p>{/if}
 </section>
 
 <section>
@@ -128,7 +145,7 @@
   {#each suspects as s (s.note)}
     <p data-testid="suspect">
       <Act onclick={() => workspace.selection.bar(workspace.measureOf(s.start)?.index ?? 0)}>{placeName(score, s.start)}</Act>:
-      {s.printed}, or {s.expected}? <span class="quiet">{s.evidence}; {Math.round(s.confidence * 100)} %</span>
+      {s.printed}, or {s.expected}? <Sure of={s.confidence} /> <span class="quiet">{s.evidence}</span>
       <Act
         onclick={() =>
           workspace.pin({

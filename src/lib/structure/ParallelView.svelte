@@ -1,6 +1,7 @@
 <script lang="ts">
   import Act from '$lib/controls/Act.svelte';
   import type { ParallelFact } from '$core/analysis/facts';
+  import { parallelWords } from '$core/analysis/words';
   import { placeName } from '$core/reading/moments';
   import { measureAt } from '$core/score/position';
   import SystemView from '../music/SystemView.svelte';
@@ -16,7 +17,8 @@
   let at = $state(0);
   let list = $state<HTMLUListElement>();
   const score = $derived(workspace.score!);
-  const all = $derived(workspace.facts.parallels);
+  // The largest first.
+  const all = $derived([...workspace.facts.parallels].sort((a, b) => b.weight - a.weight));
   const index = $derived(
     Math.max(
       0,
@@ -72,7 +74,7 @@
     <header>
       <h3>
         {placeName(score, place.a.start)} and {placeName(score, place.b.start)}
-        <span class="quiet">{place.transposition === 'P1' ? 'at the same pitch' : `${place.transposition} apart`}; {place.evidence}</span>
+        <span class="quiet">{parallelWords(place)}; {place.evidence}</span>
       </h3>
       <span class="quiet">{index + 1} of {all.length}</span>
       <Act onclick={() => show(index - 1)}>before</Act>

@@ -13,7 +13,7 @@ import type { Fraction } from '$core/score/fraction';
 import type { Measure, Note, Score } from '$core/score/model';
 import { renumbered } from '$core/score/numbering';
 import { barLabel, measureAt } from '$core/score/position';
-import { keyAsRead } from '$core/score/transposition';
+import { keyAsRead, toldKey } from '$core/analysis/key-words';
 import { instrumentOf } from '$core/style/instruments/instrument-of';
 import { PROFILES } from '$core/style/profiles';
 import { Player, type PlayerSource } from '../hearing/player.svelte';
@@ -147,8 +147,8 @@ export class Workspace {
   }
 
   /** A key as the page shows it: at written pitch the player's, with the sounding one behind it. */
-  keyName(fact: Pick<KeyFact, 'key' | 'name'>): string {
-    return !this.score || this.pitch === 'sounding' ? fact.name : keyAsRead(fact, this.score.parts[this.reading.part].transpose);
+  keyName(fact: Pick<KeyFact, 'key' | 'tonality'>): string {
+    return !this.score || this.pitch === 'sounding' ? toldKey(fact) : keyAsRead(fact, this.score.parts[this.reading.part].transpose);
   }
 
   showAt(pitch: 'written' | 'sounding'): void {

@@ -6,7 +6,7 @@ import { ScoreError } from '../../../src/core/score/model.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { countedNumbers, findBar, isRenumberable, renumbered } from '../../../src/core/score/numbering.ts';
 import { barLabel } from '../../../src/core/score/position.ts';
-import { keyForPlayer } from '../../../src/core/score/transposition.ts';
+import { keyForPlayer } from '../../../src/core/analysis/key-words.ts';
 import { abc, demo, open, sampleFiles } from '../helpers.ts';
 
 test('an excerpt knows meter, key, clef, tempo and dynamic in force where it begins', () => {

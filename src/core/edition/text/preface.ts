@@ -3,7 +3,7 @@ import { bullets, heading, paragraph, span, type Inline, type RichBlock, type Ri
 import { toNumber } from '../../score/fraction.ts';
 import { beatOfMeter } from '../../score/meter.ts';
 import { barLabel, measureAt } from '../../score/position.ts';
-import { keyAsRead } from '../../score/transposition.ts';
+import { keyAsRead } from '../../analysis/key-words.ts';
 import { clock } from '../../score/tempo.ts';
 import { shortNames, type SourceKey } from '../../style/bibliography.ts';
 import { danceOf } from '../../style/dances.ts';

@@ -17,7 +17,7 @@ import { ornamentsIn } from '../../../../core/performance/realised.ts';
 import { shownMarkings, shows, STAFF_SIZES } from '../../../../core/reading/page-settings.ts';
 import { measureAt } from '../../../../core/score/position.ts';
 import type { Score } from '../../../../core/score/model.ts';
-import { keyAsRead } from '../../../../core/score/transposition.ts';
+import { keyAsRead } from '../../../../core/analysis/key-words.ts';
 import { ENGRAVING } from '../../../../core/style/page-weights.ts';
 import type { LineEngraver } from './engraver.ts';
 

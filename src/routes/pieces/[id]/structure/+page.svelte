@@ -10,7 +10,7 @@
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
-  import { analysisRows } from '$core/edition/rows';
+  import { analysisRows, voiceRow } from '$core/edition/rows';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { useWorkspace } from '$lib/workspace/context';
 
@@ -24,7 +24,12 @@
 
   const workspace = $derived(holder.current);
   const rows = $derived(
-    workspace?.score ? analysisRows(workspace.score, workspace.facts, shown, (k) => workspace.keyName(k), workspace.reading.part) : []
+    workspace?.score
+      ? [
+          ...analysisRows(workspace.score, workspace.facts, shown, (k) => workspace.keyName(k), workspace.reading.part),
+          ...(voices ? voiceRow(workspace.score, workspace.study.details?.streams ?? []) : [])
+        ]
+      : []
   );
   const classes = $derived.by(() => {
     const map = new Map<string, string>();
@@ -55,7 +60,7 @@
         <Tick label="harmonic rhythm" title="A sign under every change of chord" bind:checked={shown.rhythm} />
         <Tick label="count" bind:checked={shown.count} />
         <Tick label="pillars" title="Connecting notes step back" bind:checked={pillars} />
-        <Tick label="voices" title="Voices within a line" bind:checked={voices} />
+        <Tick label="voices" title="Voices within a line, by colour and by sign: ˄ upper, – middle, ˅ lower" bind:checked={voices} />
       </Menu>
       <Tick label="choose notes" title="A click on a note chooses it" bind:checked={choosing} />
       <Choice label="Below" bind:value={below} data-testid="below"

@@ -1,0 +1,35 @@
+<script lang="ts">
+  import Act from '$lib/controls/Act.svelte';
+  import type { PlainChord } from '$core/analysis/plain-chord';
+  import { chordPair, midiOf } from '$core/edition/chord-pair';
+  import { readMusicXml } from '$core/score/musicxml/read';
+  import { Engraver } from '../music/engraver';
+  import SystemView from '../music/SystemView.svelte';
+  import type { Workspace } from '../workspace/workspace.svelte';
+
+  const { workspace, plain }: { workspace: Workspace; plain: PlainChord } = $props();
+
+  const SCALE = 36;
+  const WIDTH = 240;
+  // Two bars that stand in no page, so they have an engraver of their own while they are shown.
+  const engraver = new Engraver();
+  const options = { pageWidth: Math.round((WIDTH * 100) / SCALE), scale: SCALE, sounding: true, version: 0 };
+  const document = $derived(chordPair(plain));
+
+  $effect(() => {
+    engraver.open(document, readMusicXml(document));
+    return () => engraver.close();
+  });
+</script>
+
+<div class="staff">
+  <SystemView {engraver} chunk={{ from: 0, to: 2, systems: [0] }} {options} markings={[]} rows={[]} eager reserve={80} />
+</div>
+<p class="quiet">First the plain chord, then the one that stands here.</p>
+<Act onclick={() => workspace.player.chords([midiOf(plain.plain), midiOf(plain.coloured)])}>hear both</Act>
+
+<style>
+  .staff {
+    width: 240px;
+  }
+</style>
