@@ -1,4 +1,4 @@
-import { sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { cmp, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import { beatOfMeter, metricLevel } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
 import { measureAt } from '../score/position.ts';
@@ -40,7 +40,9 @@ export function harmonicRhythmFacts(score: Score, facts: Facts): HarmonicRhythmF
     const m = measureAt(score, c.start);
     const level = metricLevel(m, sub(c.start, m.start));
     const next = facts.chords[k + 1];
-    if (k === 0 || level >= 2 || !next) return;
+    // After a rest the chord is only heard late.
+    const heard = score.notes.some((n) => !n.rest && n.measure === m.index && cmp(n.start, c.start) < 0);
+    if (k === 0 || level >= 2 || !next || !heard) return;
     const bar = score.measures[m.index + 1];
     if (bar && toNumber(next.start) > toNumber(bar.start) && toNumber(bar.start) > toNumber(c.start) && level >= 0)
       result.push({

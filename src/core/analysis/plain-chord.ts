@@ -1,6 +1,7 @@
 import { fifthsName } from '../score/pitch.ts';
 import type { ChordFact } from './facts.ts';
 import { keySignature, parseKey } from './keys.ts';
+import type { Tonality } from './tonality.ts';
 import { romanOf, TONES, VOCABULARY, type ChordType } from './vocabulary.ts';
 
 /** A chord of colour beside the plain chord that would stand in its place. */
@@ -29,10 +30,12 @@ const fromBass = (tones: readonly number[], inversion: number): number[] => [...
 
 /**
  * The plain chord in place of one that has notes outside the scale: an applied dominant, a Neapolitan or augmented sixth, a chord
- * borrowed from the other mode. Common practice.
+ * borrowed from the other mode. `tonality`: what the key is there, where neither major nor minor. Common practice.
  * @returns null where the chord is plain itself, or no plain chord stands on the same letters
  */
-export function plainChord(chord: ChordFact): PlainChord | null {
+export function plainChord(chord: ChordFact, tonality?: Tonality): PlainChord | null {
+  // In the blues and the modes those notes are the scale's own.
+  if (tonality) return null;
   const { key } = chord;
   const root = parseKey(`${chord.root} major`)?.tonic;
   if (root === undefined || chord.cadential) return null;

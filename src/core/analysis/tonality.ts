@@ -118,7 +118,7 @@ function modeOf(sounding: SoundingScore, ends: readonly number[]): { key: Key; m
         const both = of(own) + of(other);
         // A leading note, even a rare one, makes minor of a mode.
         const needed = own === -2 && isMinorMode(m) ? T.ownSeventh : T.own;
-        return (k === 0 || of(own) >= T.heard) && of(own) >= needed * both && both > 0;
+        return (k === 0 || of(own) >= (isMinorMode(m) ? T.heardInMinor : T.heard)) && of(own) >= needed * both && both > 0;
       })
   );
   if (!mode) return null;
@@ -130,6 +130,16 @@ function modeOf(sounding: SoundingScore, ends: readonly number[]): { key: Key; m
   // Nor is the final the dominant on which a piece, or an excerpt, stops.
   const rival = Math.max(centre(final + RELATIVE[mode]), centre(final - 1));
   return centre(final) >= T.centre * rival ? { key: { tonic: final, minor: isMinorMode(mode) }, mode } : null;
+}
+
+/** The final of a minor tune that has no sixth degree, and a seventh that is always the flat one: no mode, but no dominant either. */
+function gappedMinor(sounding: SoundingScore): Key | null {
+  const final = finalOf(sounding);
+  if (final === null) return null;
+  const time = shares(sounding.tones);
+  const of = (f: number): number => time.get(final + f) ?? 0;
+  const plain = [0, 2, -3, -1, 1, -2].reduce((sum, f) => sum + of(f), 0);
+  return plain >= 0.99 && of(-2) >= 3 * TONALITY.heard && of(-3) >= TONALITY.heard ? { tonic: final, minor: true } : null;
 }
 
 /** The key of a tune on five notes, where it ends on the tonic of their major or minor; null where other notes sound too. */
@@ -191,5 +201,7 @@ export function worldOf(
   if (mode) return { world: { vocabulary: mode.mode, key: mode.key }, tonality: mode.mode };
   const five = pentatonicOf(sounding);
   if (five) return { world: { vocabulary: 'common', key: five }, tonality: 'pentatonic' };
+  const gapped = sounding.singleLine && sounding.melody.length >= TONALITY.gappedNotes ? gappedMinor(sounding) : null;
+  if (gapped) return { world: { vocabulary: 'aeolian', key: gapped }, tonality: null };
   return { world: COMMON, tonality: null };
 }

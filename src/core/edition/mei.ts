@@ -81,11 +81,11 @@ function withSignsInNotes(mei: string, signs: readonly { note: string; xml: stri
   return result;
 }
 
-/** An entry of a row of analysis at its moment. */
-function rowElement({ id, row, text }: RowEntry, staff: number, stamp: number): string {
+/** An entry of a row of analysis at its moment. `symbols`: the page prints chord symbols, whose line the keys must leave free. */
+function rowElement({ id, row, text }: RowEntry, staff: number, stamp: number, symbols: boolean): string {
   const common = `xml:id="${escapeXml(id)}" type="analysis ${row}" place="${ABOVE.has(row) ? 'above' : 'below'}" staff="${staff}" tstamp="${stamp}"`;
   // Chords and keys keep a line of their own; a count line too, in small print, because it has an entry for every part of a beat.
-  if (row === 'chords' || row === 'keys') return `<harm ${common}>${escapeXml(text)}</harm>`;
+  if (row === 'chords' || (row === 'keys' && !symbols)) return `<harm ${common}>${escapeXml(text)}</harm>`;
   const small = text.startsWith('(') ? ENGRAVING.heldBeat : ENGRAVING.count;
   const [group, size] = row === 'count' ? [' vgrp="1"', ` fontsize="${small}"`] : ['', ''];
   return `<dir ${common}${group}><rend fontstyle="normal"${size}>${escapeXml(text)}</rend></dir>`;
@@ -138,6 +138,7 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
     if ('beside' in sign) put(measure, sign.beside);
     else if (m.note) inNotes.push({ note: m.note, xml: sign.inNote });
   }
+  const symbols = mei.includes('<harm');
   const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
   for (const r of rows) {
     if (r.until) {
@@ -146,7 +147,7 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
       continue;
     }
     const measure = inside(r.start);
-    if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start))));
+    if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start)), symbols));
   }
   let result = withSignsInNotes(withoutOversize(mei), inNotes);
   for (const [index, xml] of byMeasure) {

@@ -5,6 +5,9 @@ export const TONALITY = {
   ownSeventh: 0.96,
   /** Share of all time that the degree that tells the mode must have. */
   heard: 0.015,
+  heardInMinor: 0.008,
+  /** Fewest notes of a line by which a scale with a gap is believed. */
+  gappedNotes: 16,
   /** Fewest bars of a piece in a mode, and of those in which the degree that tells it sounds. */
   modeBars: 6,
   tellingBars: 2,

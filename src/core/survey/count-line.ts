@@ -30,6 +30,44 @@ function partsOf(entries: readonly Fraction[], beat: Fraction): number | null {
   return null;
 }
 
+/** Syllables of the two halves of a beat that are divided differently, by the parts of each: two sixteenths, then a triplet. */
+const FIRST_HALF: Record<number, readonly string[]> = { 1: [''], 2: ['', 'e'], 3: ['', 'trip', 'let'], 4: ['', '·', 'e', '·'] };
+const SECOND_HALF: Record<number, readonly string[]> = { 1: ['&'], 2: ['&', 'a'], 3: ['&', 'trip', 'let'], 4: ['&', '·', 'a', '·'] };
+/** From so many equal parts on no one counts them; the halves are tried. */
+const TOO_MANY = 9;
+
+/** A beat as it is counted: `at` may lie before an upbeat bar begins. */
+interface CountedBeat {
+  at: Fraction;
+  length: Fraction;
+  name: string;
+}
+
+/** Moments of a beat, from its beginning, with their syllables. */
+function syllables(inside: readonly Fraction[], { length, name }: CountedBeat): { moment: Fraction; text: string }[] {
+  const parts = partsOf(inside, length);
+  const named = (text: string): string => text || name;
+  if (parts === null || parts >= TOO_MANY) {
+    const half = mul(length, frac(1, 2));
+    const halves = [inside.filter((e) => cmp(e, half) < 0), inside.filter((e) => cmp(e, half) >= 0).map((e) => sub(e, half))].map((own) =>
+      partsOf(own, half)
+    );
+    const words = [FIRST_HALF[halves[0] ?? 0], SECOND_HALF[halves[1] ?? 0]];
+    if (words[0] && words[1])
+      return words.flatMap((own, k) =>
+        own.map((text, i) => ({ moment: add(mul(half, frac(k)), mul(half, frac(i, own.length))), text: named(text) }))
+      );
+  }
+  if (parts === null) {
+    const moments = inside.some((m) => m.n === 0) ? [...inside] : [frac(0), ...inside];
+    return moments.map((moment, k) => ({ moment, text: k === 0 ? name : String(k + 1) }));
+  }
+  return Array.from({ length: parts }, (_, k) => ({
+    moment: mul(length, frac(k, parts)),
+    text: named(SYLLABLES[parts]?.[k] ?? String(k + 1))
+  }));
+}
+
 /**
  * The count of one bar for one part (or one staff of it): every beat, and inside a beat the fewest parts on
  * which the entries fall. What matters is when the next note enters, so ties are undone and only entries are marked.
@@ -39,42 +77,38 @@ export function countLine(score: Score, measure: Measure, part: number, staff: n
     (n) => n.measure === measure.index && n.part === part && !n.cue && !n.grace && (staff === null || n.staff === staff)
   );
   const entries = unique(notes.filter((n) => !n.rest && !n.tie?.stop).map((n) => n.onset));
-  const beats = beatStarts(measure, notes);
   const result: CountSyllable[] = [];
-  beats.forEach(({ at, length, name }) => {
-    const end = add(at, length);
-    const inside = entries.filter((e) => cmp(e, at) >= 0 && cmp(e, end) < 0);
-    const parts = partsOf(
-      inside.map((e) => sub(e, at)),
-      length
-    );
-    const moments = parts === null ? inside.map((e) => sub(e, at)) : Array.from({ length: parts }, (_, k) => mul(length, frac(k, parts)));
-    if (parts === null && !moments.some((m) => m.n === 0)) moments.unshift(frac(0));
-    moments.forEach((moment, k) => {
-      const onset = add(at, moment);
-      const text = k === 0 ? name : (SYLLABLES[parts ?? 0]?.[k] ?? String(k + 1));
+  for (const beat of countedBeats(measure, notes)) {
+    const end = add(beat.at, beat.length);
+    const inside = entries.filter((e) => cmp(e, beat.at) >= 0 && cmp(e, end) < 0);
+    const from = inside.map((e) => sub(e, beat.at));
+    for (const { moment, text } of syllables(from, beat)) {
+      const onset = add(beat.at, moment);
+      // Of a beat that an upbeat shares with nothing only the sounding part is counted.
+      if (onset.n < 0 || cmp(onset, measure.length) >= 0) continue;
       result.push({ onset, text, entry: inside.some((e) => cmp(e, onset) === 0) });
-    });
-  });
+    }
+  }
   return result;
 }
 
-/** Beats of a bar with their names; groups of additive meters count from 1 in units, an upbeat from where it stands. */
-function beatStarts(measure: Measure, notes: readonly Note[]): { at: Fraction; length: Fraction; name: string }[] {
+/**
+ * Beats of a bar with their names. Groups of additive meters count from 1 in units; compound meters count their units, as players
+ * say them (1 2 3 4 5 6); an upbeat counts from where it stands in a full bar.
+ */
+function countedBeats(measure: Measure, notes: readonly Note[]): CountedBeat[] {
   const shape = beatOfMeter(measure);
   const groups = groupingOf(measure, notes);
-  // Additive and slow-unit meters are counted in their own unit.
-  const unit = groups || shape.slots === 1 ? frac(4, measure.time?.unit ?? 4) : shape.beat;
+  const unit =
+    groups || shape.slots === 1 ? frac(4, measure.time?.unit ?? 4) : shape.slots === 3 ? mul(shape.beat, frac(1, 3)) : shape.beat;
+  const names = groups?.flatMap((g) => Array.from({ length: g }, (_, k) => String(k + 1)));
   const shift = sub(inFullBar(measure, frac(0)), frac(0));
   const first = Math.floor(toNumber(shift) / toNumber(unit));
-  const result: { at: Fraction; length: Fraction; name: string }[] = [];
+  const result: CountedBeat[] = [];
   for (let k = first; k < first + 64; k++) {
-    const start = sub(mul(unit, frac(k)), shift);
-    const end = add(start, unit);
-    if (cmp(start, measure.length) >= 0) break;
-    const from = start.n < 0 ? frac(0) : start;
-    const to = cmp(end, measure.length) > 0 ? measure.length : end;
-    result.push({ at: from, length: sub(to, from), name: String(k + 1) });
+    const at = sub(mul(unit, frac(k)), shift);
+    if (cmp(at, measure.length) >= 0) break;
+    result.push({ at, length: unit, name: names?.[k] ?? String(k + 1) });
   }
   return result;
 }

@@ -117,7 +117,7 @@
         />
         <Button size="small" kind="ghost" type="submit">Set</Button>
       </form>
-      {@const plain = plainChord(chord)}
+      {@const plain = plainChord(chord, facts.keys.find((k) => cmp(k.start, chord.start) <= 0 && cmp(chord.start, k.end) < 0)?.tonality)}
       {#if plain}<PlainChord {workspace} {plain} />{/if}
     {:else}<p class="quiet">No chords are named here: no key fits. What there is stands under Key.</p>{/each}
     {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
@@ -179,7 +179,7 @@
 
   .chord {
     display: grid;
-    grid-template-columns: 6.4rem 3.6rem 4.2rem minmax(4rem, 1fr) auto;
+    grid-template-columns: 6.4rem 3rem 3.4rem minmax(5.2rem, 1fr) auto;
     align-items: center;
     white-space: nowrap;
     gap: 0.3rem;

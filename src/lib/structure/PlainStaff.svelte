@@ -14,16 +14,18 @@
   // Two bars that stand in no page, so they have an engraver of their own while they are shown.
   const engraver = new Engraver();
   const options = { pageWidth: Math.round((WIDTH * 100) / SCALE), scale: SCALE, sounding: true, version: 0 };
+  let opened = $state(false);
   const document = $derived(chordPair(plain));
 
   $effect(() => {
     engraver.open(document, readMusicXml(document));
+    opened = true;
     return () => engraver.close();
   });
 </script>
 
-<div class="staff">
-  <SystemView {engraver} chunk={{ from: 0, to: 2, systems: [0] }} {options} markings={[]} rows={[]} eager reserve={80} />
+<div class="staff" data-testid="plain-staff">
+  {#if opened}<SystemView {engraver} chunk={{ from: 0, to: 2, systems: [0] }} {options} markings={[]} rows={[]} eager reserve={80} />{/if}
 </div>
 <p class="quiet">First the plain chord, then the one that stands here.</p>
 <Act onclick={() => workspace.player.chords([midiOf(plain.plain), midiOf(plain.coloured)])}>hear both</Act>

@@ -1,3 +1,4 @@
+import { format } from '../../../src/core/score/fraction.ts';
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
@@ -88,7 +89,14 @@ test('a count line marks entries, with ties undone', () => {
   assert.equal(of(abc('M:2/4\nL:1/16\nK:C\nCDEF (3G2A2B2|')), '1 e & a 2 trip let');
   assert.equal(of(abc('M:2/4\nL:1/4\nK:C\nC2-|C C|'), 1), '(1) 2');
   assert.equal(of(abc('M:3/4\nL:1/4\nK:C\nG|C D E|')), '3');
-  assert.equal(of(abc('M:5/8\nL:1/8\nK:C\nC2 D3|')), '1 (2) 3 (4) (5)');
+  assert.equal(of(abc('M:5/8\nL:1/8\nK:C\nC2 D3|')), '1 (2) 1 (2) (3)', 'groups count from one');
+  assert.equal(of(abc('M:5/4\nL:1/4\nK:C\nC3 D2|')), '1 (2) (3) 1 (2)');
+  assert.equal(of(abc('M:6/8\nL:1/8\nK:C\nC3 D2E|')), '1 (2) (3) 4 (5) 6', 'compound meters in the counts that players say');
+  assert.equal(of(abc('M:4/4\nL:1/8\nK:C\nG|C2D2E2F2|')), '&', 'an upbeat by its place in the bar');
+  // Handbook 1.7: the triplet begins exactly on the fourth eighth.
+  const mixed = abc('M:2/4\nL:1/16\nK:C\nCDEF GA(3GAB|');
+  assert.equal(of(mixed), '1 e & a 2 e & trip let');
+  assert.equal(format(countLine(mixed, mixed.measures[0], 0)[6].onset), '3/2');
 });
 
 test('tempo marks on the scale, tempo words, and the playing time with repeats', () => {
