@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { drawn, expect, openRoom, ownPiece, saved, test } from './fixtures';
 
 test('form: sections on the ribbon and in the panel; one is renamed, and taken back', async ({ page }) => {
@@ -42,7 +43,7 @@ test('"these two are the same music" is believed, shown and undone', async ({ pa
   await page.getByTestId('same-as').fill('20');
   await page.getByRole('button', { name: 'Say so' }).click();
   await expect(page.getByTestId('parallel-fact')).toHaveCount(before + 1);
-  await expect(page.getByTestId('parallel-fact').last()).toContainText('set by the instructor');
+  await expect(page.getByTestId('parallel-fact').last()).toContainText('set by you');
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByTestId('parallel-fact')).toHaveCount(before);
 });
@@ -96,4 +97,63 @@ test('rows of the page are switched on and off', async ({ page }) => {
   await expect(first.locator('.analysis.phrases').first()).toBeAttached();
   await page.getByLabel('chords', { exact: true }).uncheck();
   await expect(first.locator('.analysis.chords')).toHaveCount(0);
+});
+
+const BLUES = `X:1
+T:Slipway Blues
+M:4/4
+L:1/4
+%%score {R L}
+V:R
+V:L clef=bass
+K:F
+V:R
+c_ef_e|c_B_A2|c_ef_e|c2z2|f_ec_B|_A_Bc2|c_ef_e|c2z2|g_bgf|_ef_ec|c_ef_e|f2z2|]
+V:L
+${['[F,A,C_E]4', '[B,,D,F,_A,]4', '[F,A,C_E]4', '[F,A,C_E]4', '[B,,D,F,_A,]4', '[B,,D,F,_A,]4', '[F,A,C_E]4', '[F,A,C_E]4', '[C,E,G,_B,]4', '[B,,D,F,_A,]4', '[F,A,C_E]4', '[F,A,C_E]4'].join('|')}|]
+`;
+const LAMENT = `X:1
+T:Lament at Low Water
+M:4/4
+L:1/4
+%%score {R L}
+V:R
+V:L clef=bass
+K:Cm
+V:R
+[EGc]2[FAc]2|[EGc]2[FA_d]2|[DG=B]4|[EGc]4|]
+V:L
+C,2F,2|C,2F,2|G,4|C,4|]
+`;
+
+async function shelve(page: Page, name: string, text: string): Promise<void> {
+  await page.goto('/');
+  await page.locator('html[data-ready=true]').waitFor();
+  await page.getByTestId('chooser').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await page.waitForURL(/pieces\/\d+/);
+  await page.getByRole('link', { name: 'Structure' }).first().click();
+  await drawn(page);
+}
+
+test('a blues is told as one; how sure a fact is stands in a word, its number on request', async ({ page }) => {
+  await shelve(page, 'blues.abc', BLUES);
+  const key = page.getByTestId('key-fact').first();
+  await expect(key).toContainText('blues in F');
+  await expect(page.locator('.ribbon .key-name')).toHaveText(['blues in F']);
+  const word = key.getByRole('button', { name: /^(sure|likely|doubtful)/ });
+  await expect(word).toHaveText(/^(sure|likely|doubtful)$/);
+  await word.click();
+  await expect(word).toHaveText(/, \d+ in 100$/);
+  await expect(page.getByTestId('chord-fact').first()).toContainText('I7');
+});
+
+test('beside a chord of colour the plain one is named, drawn and can be heard', async ({ page }) => {
+  await shelve(page, 'lament.abc', LAMENT);
+  await page.getByRole('slider', { name: 'The whole piece' }).focus();
+  await page.keyboard.press('ArrowRight');
+  const plain = page.getByTestId('plain-chord');
+  await expect(plain).toContainText('plain: iio6; D♭ where the scale has D');
+  await plain.getByRole('button').first().click();
+  await expect(page.getByTestId('plain-staff').locator('g.note')).toHaveCount(6);
+  await expect(plain.getByRole('button', { name: 'hear both' })).toBeVisible();
 });

@@ -275,6 +275,7 @@ export function chooseCadences(sounding: SoundingScore, candidates: CadenceCandi
         margin: 1.6 * (score - C.threshold) + 0.4,
         half: c.type === 'HC',
         perfect: c.type === 'PAC',
+        evaded: c.type === 'EC',
         sectionEnd: c.evidence.includes('a section ends')
       }),
       evidence: [...c.evidence, ...(ends ? ['a phrase ends'] : [])].join('; ')

@@ -302,12 +302,13 @@ function searchWindow(
     [score, next] = [next, score];
   }
 
-  let { state, worth } = lastState(space, score, window, change[slots[window.to]?.level ?? 0] * lineFactor);
+  const last = lastState(space, score, window, change[slots[window.to]?.level ?? 0] * lineFactor);
+  let { state } = last;
   for (let s = count - 1; s >= 0; s--) {
     path[window.from + s] = state;
     state = back[s * states + state];
   }
-  return { spans: spansOf(space, path, window, fits, beatsOf), worth };
+  return { spans: spansOf(space, path, window, fits, beatsOf), worth: last.worth };
 }
 
 /** The state on which a window ends: at the end of the piece its own best, else the best on the way into what follows. */

@@ -2,6 +2,7 @@ import { fifthsPc } from '../score/pitch.ts';
 import { TEMPERLEY } from '../style/key-profiles.ts';
 import { NO_KEY } from '../style/tonality-weights.ts';
 import type { HarmonySpan } from './harmony-search.ts';
+import { sameKey } from './keys.ts';
 import type { Slot, SoundingScore } from './sounding-score.ts';
 import { TONES } from './vocabulary.ts';
 
@@ -90,7 +91,22 @@ export function slotsWithoutKey(sounding: SoundingScore, spans: readonly Harmony
     if (inNone) result.fill(1, w * N.hopSlots, (w + 1) * N.hopSlots);
     if (inNone ? back[w][1] : back[w][0]) inNone = !inNone;
   }
-  return byBars(sounding, result);
+  return withEdges(sounding, spans, byBars(sounding, result));
+}
+
+/** A key of a few bars that was read at the edge of music without one belongs to it. */
+function withEdges(sounding: SoundingScore, spans: readonly HarmonySpan[], slots: Uint8Array): Uint8Array {
+  for (let k = 0; k < spans.length;) {
+    let end = k + 1;
+    while (end < spans.length && sameKey(spans[end].key, spans[k].key)) end++;
+    const [from, to] = [spans[k].from, spans[end - 1].to];
+    const free = [...Array(to - from).keys()].map((i) => from + i).filter((s) => !slots[s]);
+    const bars = new Set(free.map((s) => sounding.slots[s].measure)).size;
+    const atEdge = free.length > 0 && (slots[free[0] - 1] === 1 || slots[free[free.length - 1] + 1] === 1);
+    if (atEdge && bars <= NO_KEY.edgeBars) for (const s of free) slots[s] = 1;
+    k = end;
+  }
+  return slots;
 }
 
 type Counts = ReturnType<typeof countSlots>['counts'];

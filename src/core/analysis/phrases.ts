@@ -253,7 +253,6 @@ export function findPhrases(sounding: SoundingScore, playable: JointEvidence, ca
       end: fromTicks(sounding, nodes[k].index < melody.length ? melody[nodes[k].index].start : sounding.totalTicks),
       last: fromTicks(sounding, last.start),
       confidence: confidenceOf('phrase', {
-        margin: nodes[k].strength - B.price,
         cadence: says(/cadence/),
         rest: says(/rest|long/),
         end: says(/end/) || nodes[k].index === melody.length,

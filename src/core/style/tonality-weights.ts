@@ -57,6 +57,8 @@ export const NO_KEY = {
   /** Cost of going from tonal to not and back, and what speaks for a key before a note sounds. */
   change: 7,
   tonal: 0.4,
+  /** Bars up to which a key at the edge of such music is part of it. */
+  edgeBars: 3,
   /** A piece as a whole is without a key where one of the symmetric scales holds so much of it and no key's scale so much. */
   wholeSymmetric: 0.96,
   wholeScale: 0.88,

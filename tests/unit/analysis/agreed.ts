@@ -486,7 +486,7 @@ const barIndex = (score: Score, number: string): number => {
 const indexOf = (score: Score, at: Fraction): number => measureAt(score, at).index;
 
 /** Root and plain quality: sevenths count as their triads, so that V and V7 agree. */
-const TRIAD: Record<string, string> = {
+export const TRIAD: Record<string, string> = {
   maj: '',
   dom7: '',
   maj7: '',

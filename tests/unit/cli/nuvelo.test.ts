@@ -90,3 +90,34 @@ test('one part of several', () => {
   assert.equal(JSON.parse(run('analyze', path, '--part', 'P2').stdout).parts.length, 1);
   assert.equal(run('analyze', path, '--part', 'P99').status, 2);
 });
+
+test('analyze tells tonality, chord symbols and confidence', () => {
+  const analyse = (name: string, text: string) => JSON.parse(run('analyze', file(name, text)).stdout);
+  const sheet = analyse('sheet.abc', 'X:1\nM:4/4\nL:1/4\nK:C\n"Dm7"F A c A|"G7"B d f d|"Cmaj7"e c G E|"Cmaj7"C4|]');
+  assert.deepEqual(
+    sheet.chords.map((c: { symbol: string; roman: string }) => [c.symbol, c.roman]),
+    [
+      ['Dm7', 'ii7'],
+      ['G7', 'V7'],
+      ['Cmaj7', 'I7']
+    ]
+  );
+  for (const list of ['keys', 'chords', 'phrases', 'cadences'])
+    for (const fact of sheet[list]) assert.ok(fact.confidence > 0 && fact.confidence < 1, list);
+  assert.ok(sheet.keys.every((k: { tonality?: string }) => k.tonality === undefined));
+  const tones = analyse('tones.abc', `X:1\nM:4/4\nL:1/4\nK:C\n${'C ^F D ^G|E ^A D ^F|^G E ^A C|'.repeat(4)}`);
+  assert.deepEqual(
+    tones.keys.map((k: { tonality?: string }) => k.tonality),
+    ['none']
+  );
+  assert.ok(tones.keys[0].confidence <= 0.5);
+  assert.deepEqual([tones.chords, tones.cadences], [[], []]);
+});
+
+test('values that no music has end with status 3 and their bar', () => {
+  const bad = documentOf(attributes() + note('C4', 16), note('C4', 8) + '<backup><duration>12</duration></backup>' + note('E4', 8));
+  const result = run('analyze', file('backup.musicxml', bad));
+  assert.equal(result.status, 3);
+  assert.equal(result.stdout, '');
+  assert.match(result.stderr, /backup goes past .*measure 2/);
+});

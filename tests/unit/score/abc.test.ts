@@ -136,7 +136,10 @@ test('the demo tunes are read whole, without a remark', () => {
 
 test('2.2.1: a line that holds only a comment is no line, and ends no tune', () => {
   const score = readAbc('X:1\n% head\nM:2/4\nL:1/4\nK:C\nC D |\n% between\n   % and indented\nE F |] % after\n');
-  assert.deepEqual(readMusicXml(score).notes.map((n) => pitchName(n.pitch!)), ['C4', 'D4', 'E4', 'F4']);
+  assert.deepEqual(
+    readMusicXml(score).notes.map((n) => pitchName(n.pitch!)),
+    ['C4', 'D4', 'E4', 'F4']
+  );
 });
 
 test('a note below or above what is heard is refused with its place', () => {

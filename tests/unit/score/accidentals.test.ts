@@ -53,5 +53,9 @@ test('exactly the notes that differ from the signature are listed', () => {
 test('a note without its accidental element is not printed with one, wherever the file writes any', () => {
   const score = xml(attributes() + note('F#4', 4) + note('G#4', 4, '<accidental>sharp</accidental>') + note('F#4', 8));
   assert.deepEqual(list(score), ['F#4 carried', 'G#4', 'F#4 carried']);
-  assert.deepEqual(list(xml(attributes() + note('F#4', 4) + note('F#4', 12))), ['F#4', 'F#4 carried'], 'no file that says nothing is silent');
+  assert.deepEqual(
+    list(xml(attributes() + note('F#4', 4) + note('F#4', 12))),
+    ['F#4', 'F#4 carried'],
+    'no file that says nothing is silent'
+  );
 });

@@ -1,0 +1,107 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import { analyse, factsOf, openAnalysis } from '../../../src/core/analysis/analyse.ts';
+import { againstMeter, harmonicRhythmFacts } from '../../../src/core/analysis/harmonic-rhythm.ts';
+import { plainChord } from '../../../src/core/analysis/plain-chord.ts';
+import { findSuspects } from '../../../src/core/analysis/suspects.ts';
+import { chordPair, midiOf } from '../../../src/core/edition/chord-pair.ts';
+import { voiceRow } from '../../../src/core/edition/rows.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { measureAt, positionAt } from '../../../src/core/score/position.ts';
+import { abc, demo } from '../helpers.ts';
+
+const piano = (key: string, treble: string, bass: string) =>
+  abc(`M:4/4\nL:1/4\n%%score {S B}\nV:S\nV:B clef=bass\nK:${key}\nV:S\n${treble}\nV:B\n${bass}`);
+const cadences = (score: ReturnType<typeof abc>) => analyse(score).cadences.map((c) => `${positionAt(score, c.start).number} ${c.type}`);
+
+// Definitions: Caplin, Classical Form, 1998, ch. 8.
+test('an evaded cadence is said, and the close that makes it good', () => {
+  const evaded = piano('C', '[EGc]2[FAd]2|[EGc]2[DFB]2|[EGc]2[FAd]2|[EGc]2[DFB]2|[EGc]4|]', 'C,2F,2|G,2G,2|E,2F,2|G,2G,2|C,4|]');
+  assert.deepEqual(cadences(evaded), ['3 EC', '5 PAC']);
+  const led = piano('C', '[EGc]2[FAd]2|[EGc]2[DFB][DFB]|[EGc]2[FAd]2|[EGc]2[DFB]2|[EGc]4|]', 'C,2F,2|G,2G,F,|E,2F,2|G,2G,2|C,4|]');
+  assert.ok(cadences(led).includes('3 EC'), 'the dominant may pass through its seventh in the bass');
+  // Without a close that follows, a dominant to a sixth chord is none.
+  const none = piano('C', '[EGc]2[FAd]2|[EGc]2[DFB]2|[EGc]2[FAc]2|[EGc]2[FAc]2|[EGc]4|]', 'C,2F,2|G,2G,2|E,2F,2|C,2F,2|C,4|]');
+  assert.ok(!cadences(none).some((c) => c.endsWith('EC')), cadences(none).join());
+});
+
+test('beside a chord of colour stands the plain one, named by what differs', () => {
+  const facts = analyse(
+    piano('Cm', '[EGc]2[FAc]2|[EGc]2[FA_d]2|[DG=B]4|[CEG]2[CE_A]2|[C^FA]2[=B,DG]2|[EGc]4|]', 'C,2F,2|C,2F,2|G,4|C,2_A,,2|_A,,2G,,2|C,4|]')
+  );
+  const plain = Object.fromEntries(facts.chords.map((c) => [c.roman, plainChord(c)]));
+  assert.equal(plain.i, null);
+  assert.equal(plain.V, null, 'the leading note of minor is at home');
+  assert.equal(plain.N6?.words, 'D♭ where the scale has D');
+  assert.equal(plain.N6?.roman, 'iio6');
+  assert.deepEqual(
+    [plain.N6?.coloured, plain.N6?.plain],
+    [
+      ['F', 'Ab', 'Db'],
+      ['F', 'Ab', 'D']
+    ]
+  );
+  assert.equal(plain.It6?.words, 'F♯ where the scale has F');
+  assert.equal(plain.It6?.roman, 'iv6');
+  const major = analyse(piano('C', '[EGc]2|[^FAd][FAc]|[GBd]2|[EGc]2|', 'C,2|D,D,|G,2|C,2|')).chords.find((c) => c.applied)!;
+  assert.match(plainChord(major)!.words, /^F♯ where the scale has F$/);
+  assert.match(plainChord(major)!.roman, /^ii/);
+  assert.equal(plainChord(major, 'lydian'), null, 'in a mode those notes are the scale’s own');
+});
+
+test('the two chords are engraved as a score of two bars and sound as they are spelled', () => {
+  const pair = { roman: 'iio6', plain: ['F', 'Ab', 'D'], coloured: ['F', 'Ab', 'Db'], words: '' };
+  const score = readMusicXml(chordPair(pair));
+  assert.deepEqual(score.measures.length, 2);
+  assert.deepEqual(midiOf(pair.plain), [65, 68, 74]);
+  assert.deepEqual(midiOf(pair.coloured), [65, 68, 73]);
+  assert.deepEqual(
+    score.notes.filter((n) => n.measure === 1).map((n) => n.accidental ?? ''),
+    ['', 'flat', 'flat']
+  );
+});
+
+test('harmony against the meter is one line for bars that do alike', () => {
+  const score = piano('C', '[EGc]2[EGc][FAc]|[FAc]2[FAc][DGB]|[DGB]2[DGB][EGc]|[EGc]4|', 'C,2C,F,|F,2F,G,|G,2G,C,|C,4|');
+  const facts = analyse(score);
+  assert.deepEqual(againstMeter(score, harmonicRhythmFacts(score, facts), 0, 3), [
+    'bars 1–2: the chord changes on the fourth beat and stays over the bar line'
+  ]);
+  assert.deepEqual(againstMeter(score, harmonicRhythmFacts(score, facts), 3, 3), []);
+});
+
+test('falling fifths of plain chords are a sequence without a motive; a close of four chords is none', () => {
+  const falling = piano('C', '[EGc]4|[FAc]4|[FBd]4|[GBe]4|[Ace]4|[Adf]4|[GBd]4|[EGc]4|]', 'C,4|F,4|B,,4|E,4|A,,4|D,4|G,,4|C,4|]');
+  const found = analyse(falling).sequences.filter((s) => s.kind === 'descending fifths');
+  assert.equal(found.length, 1);
+  assert.equal(measureAt(falling, found[0].start).number, '1');
+  const close = piano('C', '[EGc]4|[Ace]4|[Adf]4|[GBd]4|[EGc]4|]', 'C,4|A,,4|D,4|G,,4|C,4|]');
+  assert.deepEqual(analyse(close).sequences, []);
+});
+
+test('a leading note that its own chord asks for is no suspect; the same note where nothing asks for it is', () => {
+  const bars = (third: string) =>
+    piano(
+      'C',
+      `c2e2|d2${third}2|g2f2|e2c2|c2e2|d2f2|g2f2|e4|`,
+      `[C,E,G,]4|[D,${third === '^f' ? '^F,' : 'F,'}A,C]4|[G,,B,,D,]4|[C,E,G,]4|[C,E,G,]4|[D,F,A,C]4|[G,,B,,D,]4|[C,E,G,]4|`
+    );
+  const suspects = (score: ReturnType<typeof abc>) => {
+    const analysis = openAnalysis(score);
+    return findSuspects(score, analysis.sounding, factsOf(analysis));
+  };
+  assert.deepEqual(suspects(bars('^f')), []);
+});
+
+test('voices of a line are told by a sign as well', () => {
+  const { score } = demo('corrente.abc');
+  const analysis = openAnalysis(score);
+  const ids = analysis.sounding.tones.slice(0, 3).map((t) => t.note.id);
+  const streams = [{ start: score.notes[0].start, end: score.notes[3].start, streams: [{ name: 'upper' as const, notes: ids }] }];
+  const rows = voiceRow(score, streams as unknown as Parameters<typeof voiceRow>[1]);
+  assert.deepEqual(
+    rows.map((r) => r.text),
+    ['˄', '˄', '˄']
+  );
+  assert.ok(rows.every((r) => r.row === 'voices'));
+});
