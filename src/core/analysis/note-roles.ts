@@ -28,6 +28,7 @@ export interface RolePin {
 class ChordWalk {
   private k = 0;
   private readonly starts: number[];
+  private readonly ends: number[];
   private readonly pcs: Set<number>[];
 
   constructor(
@@ -35,6 +36,7 @@ class ChordWalk {
     private readonly chords: readonly ChordFact[]
   ) {
     this.starts = chords.map((c) => toTicks(sounding, c.start));
+    this.ends = chords.map((c) => toTicks(sounding, c.end));
     this.pcs = chords.map((c) => {
       // A cadential six-four stands as the dominant's ornament; its own notes still are the chord that sounds.
       const root = c.cadential ? c.key.tonic : (parseKey(`${c.root} major`)?.tonic ?? 0);
@@ -47,7 +49,10 @@ class ChordWalk {
     while (this.k > 0 && this.starts[this.k] > ticks) this.k--;
     while (this.k + 1 < this.chords.length && this.starts[this.k + 1] <= ticks) this.k++;
     const chord = this.chords[this.k];
-    return chord ? { chord, pcs: this.pcs[this.k], start: this.starts[this.k] } : null;
+    // Where no key fits, no chord is known.
+    return chord && ticks >= this.starts[this.k] && ticks < this.ends[this.k]
+      ? { chord, pcs: this.pcs[this.k], start: this.starts[this.k] }
+      : null;
   }
 }
 
@@ -84,7 +89,7 @@ export function noteRoles(sounding: SoundingScore, facts: Facts, pins: readonly 
     const set = pinned.get(tone.note.id);
     if (tone.note.grace) return { note: tone.note.id, role: 'ornament', rank: 'connecting', level: 0, chord: here?.chord.id ?? null };
     const level = levelAt(sounding, tone.start);
-    const isMember = here ? here.pcs.has(pc(tone)) : true;
+    const isMember = here !== null && here.pcs.has(pc(tone));
     // A note held over into a chord that it does not belong to is heard as that chord's suspension.
     const later = walk.at(Math.max(tone.start, tone.end - 1));
     const held = later && here && later.start > tone.start && later.start < tone.end ? later : null;
@@ -93,6 +98,7 @@ export function noteRoles(sounding: SoundingScore, facts: Facts, pins: readonly 
     let role: NoteRole;
     if (set) role = set;
     else if (suspended) role = 'suspension';
+    else if (!here) role = 'free';
     else if (isMember) role = 'chord tone';
     else role = foreignRole(tone, level >= 1, following !== null && following.pcs.has(pc(tone)), false, tone.midi < 55);
     const firm = role === 'chord tone' || role === 'free' || role === 'pedal';
