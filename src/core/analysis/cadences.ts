@@ -5,7 +5,8 @@ import { CADENCE } from '../style/form-weights.ts';
 import { confidenceOf } from './confidence.ts';
 import { factId, type CadenceFact, type CadenceType, type ChordFact } from './facts.ts';
 import { keyName, parseKey, sameKey, type Key } from './keys.ts';
-import { firstFrom, levelAt, toTicks, type SoundingScore } from './sounding-score.ts';
+import { basslines } from './harmony-space.ts';
+import { firstFrom, levelAt, slotIndexAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 
 /** A harmonic step that could be a cadence, before it is known where phrases end. */
 export interface CadenceCandidate {
@@ -57,6 +58,7 @@ export function usualInterval(sounding: SoundingScore): number {
 export function cadenceCandidates(score: Score, sounding: SoundingScore, chords: ChordFact[]): CadenceCandidate[] {
   const ends = sectionEnds(score, sounding);
   const usual = usualInterval(sounding);
+  const basses = basslines(sounding);
   const candidates: CadenceCandidate[] = [];
   for (let k = 1; k < chords.length; k++) {
     const to = chords[k];
@@ -71,7 +73,7 @@ export function cadenceCandidates(score: Score, sounding: SoundingScore, chords:
     let last = k;
     while (last + 1 < chords.length && chords[last + 1].root === to.root && chords[last + 1].role === to.role) last++;
     const until = toTicks(sounding, chords[last].end);
-    candidates.push(weigh(sounding, chords, k, type, at, until, usual, ends));
+    candidates.push(weigh(sounding, basses, chords, k, type, at, until, usual, ends));
   }
   return candidates;
 }
@@ -132,6 +134,7 @@ function closingKey(from: ChordFact, to: ChordFact, type: CadenceType): Key {
 
 function weigh(
   sounding: SoundingScore,
+  basses: readonly (Tone | null)[],
   chords: ChordFact[],
   k: number,
   type: CadenceType,
@@ -156,7 +159,7 @@ function weigh(
   const before = chords[k - 2];
   const line = sounding.singleLine;
   // What counts is the bass on which the dominant leaves, not the one on which it came.
-  const rootBefore = from.inversion === 0 || lastBass(sounding, toTicks(sounding, from.start), at) === from.root;
+  const rootBefore = from.inversion === 0 || lastBass(sounding, basses, at) === from.root;
   let kind = type;
   if (type === 'EC') {
     score += C.evadedBase + C.prepared;
@@ -177,7 +180,7 @@ function weigh(
     kind = perfect ? 'PAC' : 'IAC';
   } else if (type === 'HC') {
     // The dominant may come in another position and stop in root position.
-    const root = to.inversion === 0 || lastBass(sounding, at, until) === to.root;
+    const root = to.inversion === 0 || lastBass(sounding, basses, until) === to.root;
     score += C.halfBase + (root ? C.goalRoot : C.goalInverted);
     if (from.role === 'predominant' || from.role === 'colour' || from.applied || to.cadential) score += C.prepared;
     if (to.roman === 'V7') score += C.halfOnSeventh;
@@ -197,17 +200,10 @@ function isPrepared(before: ChordFact | undefined, goal: ChordFact): boolean {
   return step === 2 || step === -1 || before.special !== null || (step === 0 && before.inversion === 2);
 }
 
-/** Spelled name of the last note of the bass before a moment. */
-function lastBass(sounding: SoundingScore, from: number, at: number): string | null {
-  const beat = sounding.ticksPerQuarter;
-  const tones = sounding.tones
-    .slice(firstFrom(sounding.tones, Math.max(from, at - 4 * beat)), firstFrom(sounding.tones, at))
-    .filter((t) => !t.note.grace);
-  if (!tones.length) return null;
-  const lowest = tones
-    .filter((t) => t.end >= at - 1)
-    .reduce<(typeof tones)[number] | null>((a, b) => (!a || b.midi < a.midi ? b : a), null);
-  return lowest ? fifthsName(lowest.fifths) : null;
+/** Spelled name of the bass as it is understood just before a moment: of a broken chord its lowest note, not its last. */
+function lastBass(sounding: SoundingScore, basses: readonly (Tone | null)[], at: number): string | null {
+  const bass = basses[(at >= sounding.totalTicks ? sounding.slots.length : slotIndexAt(sounding, at)) - 1];
+  return bass ? fifthsName(bass.fifths) : null;
 }
 
 /** Spelled name of the melody note that stands at the arrival: the one at it, or the last that resolves into the chord early. */
@@ -276,6 +272,7 @@ export function chooseCadences(sounding: SoundingScore, candidates: CadenceCandi
         half: c.type === 'HC',
         perfect: c.type === 'PAC',
         evaded: c.type === 'EC',
+        deceptive: c.type === 'DC',
         sectionEnd: c.evidence.includes('a section ends')
       }),
       evidence: [...c.evidence, ...(ends ? ['a phrase ends'] : [])].join('; ')

@@ -5,8 +5,8 @@
 export const CONFIDENCE = {
   chord: { constant: -0.9, margin: 1.8, quarters: 0.3, symbol: 3.9 },
   key: { constant: -4.9, margin: 0.8, bars: 1.85, dominant: 2.8, tonality: 2.3 },
-  /** Evaded closes did not occur in the sets; theirs is set by hand. */
-  cadence: { constant: -7.4, margin: 2.15, half: 8.2, perfect: 0.45, evaded: 7.9, sectionEnd: 4.3 },
+  /** Evaded and deceptive closes are rare in the sets; theirs are set by hand. */
+  cadence: { constant: -7.4, margin: 2.15, half: 8.2, perfect: 0.45, evaded: 7.9, deceptive: 1.5, sectionEnd: 4.3 },
   phrase: { constant: -2.9, cadence: 2.7, rest: 4.6, end: 6.5, returns: 2 },
   /** A margin beyond this says no more. */
   mostMargin: 5.3,
