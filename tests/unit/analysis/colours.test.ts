@@ -71,10 +71,15 @@ test('harmony against the meter is one line for bars that do alike', () => {
 });
 
 test('falling fifths of plain chords are a sequence without a motive; a close of four chords is none', () => {
-  const falling = piano('C', '[EGc]4|[FAc]4|[FBd]4|[GBe]4|[Ace]4|[Adf]4|[GBd]4|[EGc]4|]', 'C,4|F,4|B,,4|E,4|A,,4|D,4|G,,4|C,4|]');
+  const falling = piano(
+    'C',
+    '[EGc]4|[FAc]3[FAf]|[FBd]2[dfb]2|[GBe]4|[Ace][ceA]2[Ace]|[Adf]4|[GBd]3[GBg]|[EGc]4|]',
+    'C,4|F,2A,2|B,,3D,|E,4|A,,2C,2|D,3F,|G,,2B,,2|C,4|]'
+  );
   const found = analyse(falling).sequences.filter((s) => s.kind === 'descending fifths');
   assert.equal(found.length, 1);
   assert.equal(measureAt(falling, found[0].start).number, '1');
+  assert.match(found[0].evidence, /chords, each a fifth below/);
   const close = piano('C', '[EGc]4|[Ace]4|[Adf]4|[GBd]4|[EGc]4|]', 'C,4|A,,4|D,4|G,,4|C,4|]');
   assert.deepEqual(analyse(close).sequences, []);
 });
@@ -91,6 +96,15 @@ test('a leading note that its own chord asks for is no suspect; the same note wh
     return findSuspects(score, analysis.sounding, factsOf(analysis));
   };
   assert.deepEqual(suspects(bars('^f')), []);
+});
+
+test('one note that differs among many that do not is a question, though it fits its key', () => {
+  const theme = (seventh: string) => `A2c2 e2c2|d2f2 a2f2|e2${seventh}2 b2${seventh === '^g' ? '=' : ''}g2|a2e2 c2A2|`;
+  const score = abc(`M:4/4\nL:1/8\nK:Am\n${theme('g')}F2A2 c2f2|_B2d2 f4|E2^G2 B2d2|A8|${theme('^g')}`);
+  const analysis = openAnalysis(score);
+  const suspects = findSuspects(score, analysis.sounding, factsOf(analysis));
+  assert.equal(suspects.length, 1);
+  assert.match(suspects[0].evidence, /G#?5 where bar/);
 });
 
 test('voices of a line are told by a sign as well', () => {

@@ -2,6 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { positionAt } from '../../../src/core/score/position.ts';
+import { jointEvidence } from '../../../src/core/analysis/phrases.ts';
+import { soundingScore } from '../../../src/core/analysis/sounding-score.ts';
 import { abc, demo } from '../helpers.ts';
 
 const cadences = (score: ReturnType<typeof abc>) => analyse(score).cadences.map((c) => `${positionAt(score, c.start).number} ${c.type}`);
@@ -53,4 +55,18 @@ test('a phrase start set by the instructor stands, one taken away is gone', () =
   assert.ok(starts(true).includes('3'));
   assert.ok(analyse(score).phrases.some((p) => positionAt(score, p.start).number === '5'));
   assert.ok(!starts(false, score.measures[4].start).includes('5'));
+});
+
+test('joints are weaker between the units of a sequence, unless a rest stands there, and stronger where a passage begins that comes twice', () => {
+  const score = abc('M:4/4\nL:1/4\nK:C\nCDEF|DEFG|EFGz|GABc|');
+  const sounding = soundingScore(score);
+  const bar = 4 * sounding.ticksPerQuarter;
+  const plain = jointEvidence(score, sounding, [], []).joints;
+  const inside = jointEvidence(score, sounding, [], [[1, 4 * bar]]).joints;
+  const twice = jointEvidence(score, sounding, [bar], []).joints;
+  assert.ok(inside[4].strength < plain[4].strength);
+  assert.equal(inside[11].strength, plain[11].strength, 'after the rest');
+  assert.ok(twice[4].strength > plain[4].strength);
+  assert.ok(twice[4].evidence.includes('a passage begins that comes twice'));
+  assert.equal(twice[5].strength, plain[5].strength);
 });

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { HarmonySpan } from '../../../src/core/analysis/harmony-search.ts';
-import { fromPhraseStarts } from '../../../src/core/analysis/key-boundaries.ts';
+import { fromPhraseStarts, withoutTonicisations } from '../../../src/core/analysis/key-boundaries.ts';
 import type { Key } from '../../../src/core/analysis/keys.ts';
 import { VOCABULARY } from '../../../src/core/analysis/vocabulary.ts';
 
@@ -30,4 +30,32 @@ test('the first three chords of a phrase may be read in the key that follows, a 
   // What stands before the phrase stays, and so does what the teacher has settled.
   assert.equal(keysOf(settle(spans(['I', 'IV', 'vi', 'ii'], ['V', 'i']), 2)), 4);
   assert.equal(keysOf(fromPhraseStarts(spans(['vi'], ['V', 'i']), [0], (s) => s.from === 0)), 2);
+});
+
+// Common practice (handbook 2.2): bars of applied dominants are no modulation.
+test('a key that only passes between two stretches of one key is a tonicisation there', () => {
+  const G: Key = { tonic: 1, minor: false };
+  const row = (middle: HarmonySpan[]): HarmonySpan[] => [
+    span(C, 'I', 0),
+    span(C, 'IV', 1),
+    ...middle,
+    span(C, 'V', 2 + middle.length),
+    span(C, 'I', 3 + middle.length)
+  ];
+  const inG = (...numerals: string[]) => numerals.map((numeral, k) => span(G, numeral, 2 + k));
+  const numerals = (list: readonly HarmonySpan[]) =>
+    list.filter((s) => s.key.tonic === 0).map((s) => s.type.numeral + (s.type.goalNumeral ?? ''));
+  // Half a bar to a slot: what is dominant and tonic to and fro may last two bars, another key hardly one.
+  const settle = (list: HarmonySpan[], ends: number[] = [], bound = false) =>
+    withoutTonicisations(
+      list,
+      (slot) => slot / 2,
+      ends,
+      () => bound
+    );
+  assert.deepEqual(numerals(settle(row(inG('V', 'I', 'V', 'I')))), ['I', 'IV', 'VV', 'V', 'VV', 'V', 'V', 'I']);
+  assert.equal(settle(row(inG('V', 'I', 'V', 'I', 'V', 'I'))).filter((s) => s.key.tonic === 1).length, 6, 'three bars are a key');
+  assert.equal(settle(row(inG('ii', 'V', 'I'))).filter((s) => s.key.tonic === 1).length, 3, 'so is what is prepared and lasts');
+  assert.equal(settle(row(inG('V', 'I')), [4]).filter((s) => s.key.tonic === 1).length, 2, 'and what closes a section');
+  assert.equal(settle(row(inG('V', 'I')), [], true).filter((s) => s.key.tonic === 1).length, 2, 'and what the teacher has settled');
 });

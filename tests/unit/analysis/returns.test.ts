@@ -78,7 +78,12 @@ test('sections: printed letters, another signature, and new material after a ful
     return analyse(score).sections.map((s) => measureAt(score, s.start).number);
   };
   const first = 'c2ed c2G2|A2cB A4|G2FE D2EF|E4 C4|c2ed c2G2|A2cB A2B2|c2G2 A2B2|c8|';
-  assert.deepEqual(labels(`${first}[K:Eb]e2gf e2B2|c2ed c4|B2AG F2GA|G4 E4|e2gf e2B2|c2ed c2d2|e2B2 c2d2|e8|]`), ['1', '9']);
+  const second = 'EGBe gfed|c4 z2 ed|B2 z2 A2 z2|F2G2 F2D2|EGBe gfed|c2f2 e2d2|edcB c2d2|e4 z4';
+  assert.deepEqual(labels(`${first.replace(/\|$/, '')}|[K:Eb]${second}|]`), ['1', '9']);
+  // In one key without a sign the same bars are one stretch: the signature is what divides.
+  const plain = second.replace(/e/g, 'd').replace(/E/g, 'D');
+  assert.deepEqual(labels(`${first}${plain.replace(/B/g, '=B')}|]`).length, 1);
+  assert.deepEqual(labels(`${first}[P:B]${plain.replace(/B/g, '=B')}|]`), ['1', '9']);
 });
 
 test('intervals and shifts in words', () => {
