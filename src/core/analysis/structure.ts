@@ -77,12 +77,15 @@ function firstToLast(sounding: SoundingScore, start: number, end: number): Span 
   return spanOf(sounding, first && first.start < end ? first.start : start, end);
 }
 
-/** Place in the bar, in quarters from the bar line; an upbeat at the beginning counts to the end of a full bar. */
+/** Place in the bar, in quarters from the bar line; an upbeat counts to the end of a full bar, at a repeat after what the bar before it holds. */
 function inBar(score: Score, at: Fraction): Fraction {
   const measure = measureAt(score, at);
   const full = measure.time?.quarters;
   const own = sub(at, measure.start);
-  return measure.index === 0 && full && cmp(measure.length, full) < 0 ? add(own, sub(full, measure.length)) : own;
+  if (!full || cmp(measure.length, full) >= 0) return own;
+  if (measure.index === 0) return add(own, sub(full, measure.length));
+  const before = score.measures[measure.index - 1].length;
+  return cmp(add(before, measure.length), full) <= 0 ? add(own, before) : own;
 }
 
 /** Notes of one place beyond this many beats are not aligned one by one. */

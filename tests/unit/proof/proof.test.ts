@@ -128,7 +128,7 @@ const CASES: Case[] = [
     with: (s) => [mark(s, 0, 'accent', 'accent')],
     without: (s) => [mark(s, 0, 'accent', 'accent'), mark(s, 19, 'accent', 'accent')]
   },
-  { kind: 'suspect note unanswered', yes: `${A}${B}${A.replace('f2a2', '^f2a2')}`, no: A + B + A },
+  { kind: 'suspect note unanswered', yes: `${A}${B}${A.replace('d2B2', 'd2_B2')}`, no: A + B + A },
   { kind: 'carried accidental likely to be missed', yes: '^FGAB cdeF|G8|', no: '^FF AB cdef|G8|' },
   { kind: 'displaced theme not marked', yes: `${THEME}${OTHER}z4 c2ed|c2G2 A2cB|A4 G2FE|D2EF z4|`, no: THEME + OTHER + THEME },
   { kind: 'term without effect', yes: '"^wibbly"c8|d8|', no: '"^dolce"c8|d8|' },

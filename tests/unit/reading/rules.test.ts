@@ -164,7 +164,7 @@ const CASES: Case[] = [
   },
   { rule: 'say-when-the-tempo-word-changes-nothing', period: 'modern', yes: 'c8|"^Allegro"d8|', no: '"^Allegro"c8|d8|' },
   { rule: 'a-word-for-the-section', period: 'romantic', yes: 'c2d2 e2f2|', no: '"^dolce"c2d2 e2f2|' },
-  { rule: 'ask-about-the-suspect-note', period: 'classical', yes: `${A}${B}${A.replace('f2a2', '^f2a2')}`, no: A + B + A },
+  { rule: 'ask-about-the-suspect-note', period: 'classical', yes: `${A}${B}${A.replace('d2B2', 'd2_B2')}`, no: A + B + A },
   {
     rule: 'same-slur-in-the-parallel-place',
     period: 'classical',
