@@ -1,8 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { analyse } from '../../../src/core/analysis/analyse.ts';
+import { analyse, openAnalysis } from '../../../src/core/analysis/analyse.ts';
 import { closest, contentOf } from '../../../src/core/analysis/content.ts';
 import { keyAsRead, toldKey } from '../../../src/core/analysis/key-words.ts';
+import { noteRoles } from '../../../src/core/analysis/note-roles.ts';
 import { soundingScore } from '../../../src/core/analysis/sounding-score.ts';
 import { readChordSymbol } from '../../../src/core/score/chord-symbol.ts';
 import { toNumber } from '../../../src/core/score/fraction.ts';
@@ -88,6 +89,14 @@ test('a stretch without a key between tonal ones is told as such, and a key that
   assert.ok(toNumber(none.end) - toNumber(none.start) >= 40);
   assert.ok(facts.chords.every((c) => toNumber(c.end) <= toNumber(none.start) || toNumber(c.start) >= toNumber(none.end)));
   assert.match(none.evidence, /twelve notes/);
+  const analysis = openAnalysis(score);
+  const roles = new Map(noteRoles(analysis.sounding, facts).map((r) => [r.note, r.role]));
+  const inside = score.notes.filter((n) => toNumber(n.start) > toNumber(none.start) + 8 && toNumber(n.start) < toNumber(none.end) - 8);
+  assert.ok(inside.length > 20);
+  assert.ok(
+    inside.every((n) => roles.get(n.id) === 'free'),
+    'no chord, so no chord tones'
+  );
   const pinned = analyse(score, [{ id: 'p', kind: 'key', start: none.start, end: none.end, key: 'E minor' }]);
   assert.ok(pinned.keys.every((k) => k.tonality !== 'none'));
 });
