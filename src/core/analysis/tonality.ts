@@ -160,10 +160,11 @@ export function bluesKeys(sounding: SoundingScore, signatures: readonly number[]
   const printed = [signatures[0], signatures[0] + 3, signatures[0] + 1].map((tonic): Key => ({ tonic, minor: false }));
   const pcs = new Map<number, number>();
   for (const [f, share] of time) pcs.set(fifthsPc(f), (pcs.get(fifthsPc(f)) ?? 0) + share);
+  const heard = (f: number): number => pcs.get(fifthsPc(f)) ?? 0;
   return printed.filter(({ tonic }) =>
     symbols.length
       ? [0, -1].every((f) => symbols.some((s) => s.kind === 'dom7' && fifthsPc(s.root) === fifthsPc(tonic + f)))
-      : (pcs.get(fifthsPc(tonic - 2)) ?? 0) >= TONALITY.flatSeventh
+      : heard(tonic - 2) >= TONALITY.flatSeventh && heard(tonic - 3) >= TONALITY.flatThird && heard(tonic - 2) >= heard(tonic + 5) / 2
   );
 }
 

@@ -22,8 +22,9 @@ export const TONALITY = {
   /** Blues: share of the time that its dominant sevenths must have together, and each of tonic and subdominant. */
   sevenths: 0.5,
   each: 0.12,
-  /** Share of the flat seventh degree in all time that makes a blues worth trying. */
-  flatSeventh: 0.02,
+  /** Shares of the flat seventh and third degrees in all time that make a blues worth trying. */
+  flatSeventh: 0.035,
+  flatThird: 0.01,
   /** How much less a blues may explain per beat than major and minor with all their keys. */
   slack: 0.3,
   /** … and how much it must explain per beat: struck at random, sevenths explain nothing. */
