@@ -43,7 +43,7 @@ test('"these two are the same music" is believed, shown and undone', async ({ pa
   await page.getByTestId('same-as').fill('20');
   await page.getByRole('button', { name: 'Say so' }).click();
   await expect(page.getByTestId('parallel-fact')).toHaveCount(before + 1);
-  await expect(page.getByTestId('parallel-fact').last()).toContainText('set by you');
+  await expect(page.getByTestId('parallel-fact').last()).toContainText('set by the instructor');
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByTestId('parallel-fact')).toHaveCount(before);
 });

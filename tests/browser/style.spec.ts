@@ -30,10 +30,12 @@ test('a reading is drafted in one act and taken back in one act; a rule is switc
   await expect(count).toContainText(/^[1-9]\d* open/);
   const before = await count.textContent();
   await page.getByRole('button', { name: 'Draft a reading' }).click();
-  await expect(count).toContainText(/^0 open/);
+  // What rests on doubtful facts is too weak for a draft and stays open.
+  await expect(count).toContainText(/^[0-3] open · [12]\d marked/);
+  const drafted = await count.textContent();
   await saved(page);
   await page.reload();
-  await expect(count).toContainText(/^0 open/);
+  await expect(count).toHaveText(drafted!);
   await page.getByRole('button', { name: /^Undo drafting/ }).click();
   await expect(count).toHaveText(before!);
   await page.getByRole('slider', { name: 'The whole piece' }).focus();

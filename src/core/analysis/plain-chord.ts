@@ -14,7 +14,7 @@ export interface PlainChord {
   words: string;
 }
 
-/** A place on the line of fifths as the scale of the key has its letter; minor with its raised seventh where `leading`. */
+/** A place on the line of fifths as the scale of the signature has its letter. */
 function inScale(fifths: number, signature: number): number {
   // Places a letter apart are seven fifths apart; the scale's own lie from one below the tonic of the major key to five above.
   let place = fifths;

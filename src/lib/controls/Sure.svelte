@@ -7,7 +7,7 @@
   const number = $derived(`${Math.round(of * 100)} in 100`);
 </script>
 
-{#if pinned}<span class="quiet">set by you</span>{:else}<button
+{#if pinned}<span class="quiet">set by the instructor</span>{:else}<button
     type="button"
     class="sure {sureness(of)}"
     title="How likely this is to be right: of those that say so, about {number} are"

@@ -87,6 +87,8 @@ export class Player {
   private nextClick = 0;
   private end = Infinity;
   private loopFrom: number | null = null;
+  /** Until when chords sound outside the piece; null while none do. */
+  private sounded: ReturnType<typeof setTimeout> | null = null;
   private readonly tick = (): void => this.hand();
 
   constructor(private readonly source: PlayerSource) {}
@@ -99,6 +101,7 @@ export class Player {
 
   async start(trial: Player['trial'] = null): Promise<void> {
     if (this.playing) this.stop();
+    this.hush();
     if (!(await this.ready())) return;
     this.trial = trial;
     const performance = this.wanted();
@@ -124,6 +127,7 @@ export class Player {
   /** Sounds a few chords one after the other, outside the piece. MIDI numbers. */
   async chords(chords: readonly (readonly number[])[]): Promise<void> {
     if (this.playing) this.stop();
+    this.hush();
     if (!(await this.ready())) return;
     const T = this.tone!;
     const voice = this.voices.values().next().value;
@@ -131,7 +135,15 @@ export class Player {
       const at = T.immediate() + LEAD_IN + k * CHORD_SECONDS;
       for (const m of chord) voice?.instrument.triggerAttackRelease(T.Frequency(m, 'midi').toFrequency(), CHORD_SECONDS * 0.9, at, 0.4);
     });
-    setTimeout(() => !this.playing && this.dropVoices(), 1000 * (LEAD_IN + (chords.length + 0.5) * CHORD_SECONDS));
+    this.sounded = setTimeout(() => this.hush(), 1000 * (LEAD_IN + (chords.length + 0.5) * CHORD_SECONDS));
+  }
+
+  /** Ends chords that were sounded outside the piece. */
+  private hush(): void {
+    if (this.sounded === null) return;
+    clearTimeout(this.sounded);
+    this.sounded = null;
+    this.dropVoices();
   }
 
   stop(): void {
