@@ -84,7 +84,8 @@ export function withoutTonicisations(
     const toAndFro = run.every((s) => s.type.role === 'dominant' || s.type.role === 'tonic');
     if (bars > (toAndFro ? SETTLE.toAndFro : SETTLE.shortest)) continue;
     if (ends.some((e) => e > run[0].from && e <= after.from)) continue;
-    const types = run.map((s) => anyIn(s, before.key));
+    // The goal must be a chord of the key around it; what leads there may be applied.
+    const types = run.map((s) => (s.type.role === 'dominant' ? anyIn(s, before.key) : plainIn(s, before.key)));
     if (types.some((t) => t === null)) continue;
     result.splice(end - run.length, run.length, ...run.map((s, k) => ({ ...s, key: before.key, type: types[k]! })));
   }

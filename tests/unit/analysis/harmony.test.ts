@@ -43,6 +43,15 @@ test('applied dominants are no modulation', () => {
   assert.ok(facts.chords.some((c) => c.applied && c.roman.endsWith('/V')));
 });
 
+test('a dominant and its goal to and fro for two bars stay in the key around them; a goal foreign to it is a key', () => {
+  const around = (upper: string, lower: string) => {
+    const [u, l] = ['[EGc]2|[FAc]2|[FGB]2|[EGc]2|', 'C,2|F,2|G,2|C,2|'];
+    return keys(analyse(chorale(`V:S\n${u}${u}${upper}${u}${u}`, `V:B\n${l}${l}${lower}${l}${l}`)));
+  };
+  assert.deepEqual(around('[^GBd][Ace]|[^GBd][Ace]|', 'E,A,|E,A,|'), ['C major'], 'E7 and A minor');
+  assert.deepEqual(around('[^GBd][A^ce]|[^GBd][A^ce]|', 'E,A,|E,A,|'), ['C major', 'A major', 'C major'], 'E7 and A major');
+});
+
 // Common practice (handbook 2.2): a key needs its dominant.
 test('chords between two keys are no key of their own, and the old key comes back with its phrase', () => {
   // VII III VII in D minor, as in the later folia, is no C major.
