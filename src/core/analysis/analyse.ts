@@ -138,7 +138,7 @@ const overlaps = (sounding: SoundingScore, p: { start: Fraction; end: Fraction }
  */
 function harmonyAndPhrases(analysis: Analysis, harmony: HarmonyResult, pins: readonly Pin[]) {
   const { score, sounding, joints, tonality } = analysis;
-  const { world, symbols } = harmony.playable;
+  const { world, symbols, basses } = harmony.playable;
   const pinnedKey = (start: number, end: number): boolean => pins.some((p) => p.kind === 'key' && overlaps(sounding, p, start, end));
   const pinnedChord = (start: number, end: number): string | null => {
     const pin = pins.find((p) => p.kind === 'chord' && overlaps(sounding, p, start, end));
@@ -169,13 +169,13 @@ function harmonyAndPhrases(analysis: Analysis, harmony: HarmonyResult, pins: rea
     : inKeysThatSectionsClose(withoutTonicisations(withoutPassingKeys(searched, bound), barOf, ends, bound), ends, bound);
   const found = cutAtKeyless(settled, without);
   let chords = facts(found);
-  let candidates = cadenceCandidates(score, sounding, chords);
+  let candidates = cadenceCandidates(score, sounding, chords, basses);
   const phrases = findPhrases(sounding, joints, candidates, [...pins]);
   const starts = phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(sounding, p.start))).filter((k) => k >= 0);
   const spans = world.key ? found : fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
   if (spans.some((span, k) => span !== found[k])) {
     chords = facts(spans);
-    candidates = cadenceCandidates(score, sounding, chords);
+    candidates = cadenceCandidates(score, sounding, chords, basses);
   }
   return { chords, keys: keyFacts(sounding, spans, chords, pinnedKey, without, tonality), phrases, candidates };
 }

@@ -5,7 +5,6 @@ import { CADENCE } from '../style/form-weights.ts';
 import { confidenceOf } from './confidence.ts';
 import { factId, type CadenceFact, type CadenceType, type ChordFact } from './facts.ts';
 import { keyName, parseKey, sameKey, type Key } from './keys.ts';
-import { basslines } from './harmony-space.ts';
 import { firstFrom, levelAt, slotIndexAt, toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 
 /** A harmonic step that could be a cadence, before it is known where phrases end. */
@@ -54,11 +53,15 @@ export function usualInterval(sounding: SoundingScore): number {
   return gaps[gaps.length >> 1] || sounding.ticksPerQuarter;
 }
 
-/** All harmonic steps that may close something. */
-export function cadenceCandidates(score: Score, sounding: SoundingScore, chords: ChordFact[]): CadenceCandidate[] {
+/** All harmonic steps that may close something; `basses` are the notes that count as the bass, slot by slot. */
+export function cadenceCandidates(
+  score: Score,
+  sounding: SoundingScore,
+  chords: ChordFact[],
+  basses: readonly (Tone | null)[]
+): CadenceCandidate[] {
   const ends = sectionEnds(score, sounding);
   const usual = usualInterval(sounding);
-  const basses = basslines(sounding);
   const candidates: CadenceCandidate[] = [];
   for (let k = 1; k < chords.length; k++) {
     const to = chords[k];

@@ -1,14 +1,11 @@
 import { ECHO } from '../style/likeness.ts';
 import { fifthsPc } from '../score/pitch.ts';
 import type { Beat } from './grid.ts';
+import { sharedPlaces, type TwoPlaces } from './overlap.ts';
 import { levelAt, type SoundingScore, type Tone } from './sounding-score.ts';
 
-/** Two places, in ticks, with the same notes: in another voice, or displaced by less than a beat. */
-export interface Echo {
-  fromA: number;
-  toA: number;
-  fromB: number;
-  toB: number;
+/** Two places with the same notes: in another voice, or displaced by less than a beat. */
+export interface Echo extends TwoPlaces {
   /** Staff steps from a to b. */
   steps: number;
   /** Share of the notes of both places that belong together. */
@@ -165,16 +162,11 @@ function echoOf(
   return { fromA, toA, fromB: fromA + lag, toB: toA + lag, steps, likeness, notes: matched, lineA, lineB };
 }
 
-const shared = (a: number, b: number, c: number, d: number): number =>
-  Math.max(0, Math.min(b, d) - Math.max(a, c)) / Math.min(b - a, d - c);
-
 /** The strongest first, each place told once. */
 function thin(echoes: Echo[], most: number): Echo[] {
   const kept: Echo[] = [];
   for (const e of echoes.sort((x, y) => y.notes * y.likeness - x.notes * x.likeness)) {
-    const told = kept.some(
-      (k) => shared(k.fromA, k.toA, e.fromA, e.toA) > ECHO.overlap && shared(k.fromB, k.toB, e.fromB, e.toB) > ECHO.overlap
-    );
+    const told = kept.some((k) => sharedPlaces(k, e) > ECHO.overlap);
     if (!told) kept.push(e);
     if (kept.length >= most) break;
   }

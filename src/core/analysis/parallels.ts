@@ -1,5 +1,6 @@
 import { LIKENESS } from '../style/likeness.ts';
 import { heightOf, type Beat } from './grid.ts';
+import { sharedLength } from './overlap.ts';
 
 /** Two places with the same music, as ranges of beats of equal length; `steps` is the staff interval from a to b. */
 export interface BeatPair {
@@ -186,7 +187,7 @@ function chained(beats: readonly Beat[], pair: BeatPair, lag: number): BeatPair[
 }
 
 const overlapOf = (a: number, aLength: number, b: number, bLength: number): number =>
-  Math.max(0, Math.min(a + aLength, b + bLength) - Math.max(a, b)) / Math.min(aLength, bLength);
+  sharedLength(a, a + aLength, b, b + bLength) / Math.min(aLength, bLength);
 
 /**
  * Places with the same music: at the same or another pitch, decorated otherwise, thinned, shifted in the bar.

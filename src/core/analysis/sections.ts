@@ -1,4 +1,5 @@
 import { LIKENESS } from '../style/likeness.ts';
+import { sharedLength } from './overlap.ts';
 import { beatLikeness, type BeatPair } from './parallels.ts';
 import type { Beat } from './grid.ts';
 
@@ -221,11 +222,10 @@ export function findSections(playable: Ground): BeatSection[] {
 
 /** How alike two sections are by the places already found in them, whatever their pitch and their place in the bar. */
 function knownLikeness({ pairs }: Ground, model: BeatSection, range: { from: number; to: number }): number {
-  const within = (from: number, length: number, s: { from: number; to: number }): number =>
-    Math.max(0, Math.min(from + length, s.to) - Math.max(from, s.from));
   const most = pairs.reduce((best, p) => {
     const share =
-      Math.min(within(p.a, p.length, model), within(p.b, p.length, range)) / Math.max(model.to - model.from, range.to - range.from);
+      Math.min(sharedLength(p.a, p.a + p.length, model.from, model.to), sharedLength(p.b, p.b + p.length, range.from, range.to)) /
+      Math.max(model.to - model.from, range.to - range.from);
     return p.displaced || (p.steps % 7 !== 0 && p.likeness >= LIKENESS.returnElsewhere) ? Math.max(best, share) : best;
   }, 0);
   return most >= LIKENESS.knownShare ? LIKENESS.variedSection : 0;

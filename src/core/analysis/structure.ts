@@ -1,4 +1,5 @@
 import { lazily } from '../once.ts';
+import { LIKENESS } from '../style/likeness.ts';
 import { add, cmp, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { intervalName } from '../score/pitch.ts';
@@ -21,6 +22,7 @@ import type { Pin } from './pins.ts';
 import { beatGrid, beatIndexAt, beatsPerBar, heightOf, type Beat } from './grid.ts';
 import { toldKey } from './key-words.ts';
 import { parseKey } from './keys.ts';
+import { sharedPlaces, type TwoPlaces } from './overlap.ts';
 import { findPairs, type BeatPair } from './parallels.ts';
 import { findSections, formName, likenessOf, type BeatSection } from './sections.ts';
 import { anchorsOf, findSequences, kindOf, type BeatSequence } from './sequences.ts';
@@ -91,12 +93,8 @@ function inBar(score: Score, at: Fraction): Fraction {
 /** Notes of one place beyond this many beats are not aligned one by one. */
 const MOST_ALIGNED_BEATS = 400;
 
-/** A pair of places as it is told: ranges in ticks, and the notes of each that are compared. */
-interface Places {
-  fromA: number;
-  toA: number;
-  fromB: number;
-  toB: number;
+/** A pair of places as it is told, and the notes of each that are compared. */
+interface Places extends TwoPlaces {
   steps: number;
   likeness: number;
   /** Ends up to which notes are aligned. */
@@ -108,24 +106,19 @@ interface Places {
 /** All places that are the same music: what returns as a whole, and what returns in another voice or displaced. */
 export function parallelFacts(score: Score, sounding: SoundingScore, comparison: Comparison): ParallelFact[] {
   const { beats, pairs, echoes } = comparison;
-  const ticks = (p: BeatPair) => ({
-    fromA: beats[p.a].start,
-    toA: beats[p.a + p.length - 1].end,
-    fromB: beats[p.b].start,
-    toB: beats[p.b + p.length - 1].end
-  });
-  type Ranges = ReturnType<typeof ticks>;
-  const within = (a: number, b: number, c: number, d: number): number => Math.max(0, Math.min(b, d) - Math.max(a, c)) / Math.max(1, b - a);
-  const covers = (big: Ranges, small: Ranges): boolean =>
-    within(small.fromA, small.toA, big.fromA, big.toA) > 0.6 && within(small.fromB, small.toB, big.fromB, big.toB) > 0.6;
+  const whole = pairs.map((pair) => placesOf(beats, pair));
+  const same = (x: TwoPlaces, y: TwoPlaces): boolean => sharedPlaces(x, y) > LIKENESS.overlap;
+  const length = ({ fromA, toA }: TwoPlaces): number => toA - fromA;
   // Note for note is the better account of two that tell of the same places.
-  const told = pairs.filter((p) => {
-    const own = ticks(p);
-    return !echoes.some((e) => covers(e, own) && covers(own, e) && e.lineA === e.lineB && e.fromB - e.fromA !== own.fromB - own.fromA);
-  });
-  const others = echoes.filter((e) => !told.some((p) => covers(ticks(p), e)));
+  const told = whole.filter(
+    (p) =>
+      !echoes.some(
+        (e) => e.lineA === e.lineB && e.fromB - e.fromA !== p.fromB - p.fromA && length(e) > LIKENESS.overlap * length(p) && same(e, p)
+      )
+  );
+  const others = echoes.filter((e) => !told.some((p) => length(p) > LIKENESS.overlap * length(e) && same(p, e)));
   return [
-    ...told.map((p) => parallelFact(score, sounding, comparison, placesOf(beats, p))),
+    ...told.map((p) => parallelFact(score, sounding, comparison, p)),
     ...others.map((e) => parallelFact(score, sounding, comparison, { ...e, alignedA: e.toA, alignedB: e.toB, lines: [e.lineA, e.lineB] }))
   ].sort((x, y) => cmp(x.a.start, y.a.start) || cmp(x.b.start, y.b.start));
 }
