@@ -1,4 +1,5 @@
 import { fifthsName, fifthsPc } from '../score/pitch.ts';
+import { CONTENT } from '../style/tonality-weights.ts';
 import { bestShare, SYMMETRIC_SCALES } from './no-key.ts';
 import { shares } from './tonality.ts';
 import type { Slot, Tone } from './sounding-score.ts';
@@ -78,11 +79,12 @@ export function closest(pcs: readonly number[]): number[] {
 }
 
 function collectionOf(pcs: readonly number[]): string | null {
-  const used = pcs.filter((x) => x > 0.01).length;
+  const used = pcs.filter((x) => x > CONTENT.used).length;
   const symmetric = bestShare(pcs, SYMMETRIC_SCALES, 1);
-  if (symmetric > 0.96 && used <= 6 && bestShare(pcs, SYMMETRIC_SCALES.slice(0, 2), 1) > 0.96) return 'a whole-tone scale';
-  if (symmetric > 0.96 && used >= 6) return 'an octatonic scale, semitones and whole tones in turn';
-  if (used >= 11) return Math.max(...pcs) < 0.15 ? 'all twelve notes, about equally' : 'all twelve notes';
+  if (symmetric > CONTENT.symmetric && used <= CONTENT.wholeTones && bestShare(pcs, SYMMETRIC_SCALES.slice(0, 2), 1) > CONTENT.symmetric)
+    return 'a whole-tone scale';
+  if (symmetric > CONTENT.symmetric && used >= CONTENT.octatonic) return 'an octatonic scale, semitones and whole tones in turn';
+  if (used >= CONTENT.twelve) return Math.max(...pcs) < CONTENT.equal ? 'all twelve notes, about equally' : 'all twelve notes';
   return null;
 }
 
@@ -104,9 +106,10 @@ export function contentOf(tones: readonly Tone[], slots: readonly Slot[]): Conte
   };
   const total = tones.reduce((sum, t) => sum + t.end - t.start, 0) || 1;
   for (const t of tones) add(t, (t.end - t.start) / total);
-  for (const s of slots) if (s.level === 3) for (const t of s.tones) add(t, 0.4 / Math.max(1, slots.length / 8) / s.tones.length);
-  add(tones[0], 0.05);
-  add(tones.at(-1), 0.1);
+  for (const s of slots)
+    if (s.level === 3) for (const t of s.tones) add(t, CONTENT.strong / Math.max(1, slots.length / 8) / s.tones.length);
+  add(tones[0], CONTENT.first);
+  add(tones.at(-1), CONTENT.last);
   const heaviest = [...weights].sort((a, b) => b[1] - a[1]);
   const mean = heaviest.reduce((sum, [, w]) => sum + w, 0) / Math.max(1, heaviest.length);
   const steps = new Map<string, number>();
@@ -130,12 +133,12 @@ export function contentOf(tones: readonly Tone[], slots: readonly Slot[]): Conte
   const commonest = <T>(map: Map<string, number>, make: (name: string, n: number) => T): T[] =>
     [...map]
       .sort((a, b) => b[1] - a[1])
-      .slice(0, 3)
+      .slice(0, CONTENT.most)
       .map(([name, n]) => make(name, n));
   return {
     notes: [...names.values()].map(({ name, share }) => ({ name, share })).sort((a, b) => b.share - a.share),
     collection: collectionOf(pcs),
-    centres: heaviest.filter(([, w], k) => k < 3 && w >= 1.4 * mean).map(([pc]) => names.get(pc)!.name),
+    centres: heaviest.filter(([, w], k) => k < CONTENT.most && w >= CONTENT.centre * mean).map(([pc]) => names.get(pc)!.name),
     intervals: commonest(steps, (name, n) => ({ name, share: n / Math.max(1, count) })),
     sets: commonest(sets, (name, n) => ({ name, count: n }))
   };

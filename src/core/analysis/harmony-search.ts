@@ -265,7 +265,8 @@ function searchWindow(
         const share = (Math.min(tone.end, slot.end) - Math.max(tone.start, slot.start)) / (slot.end - slot.start);
         profile += share * tone.weight * profileWeight(keys[k], tone.fifths);
       }
-      profile *= (HARMONY.profile * beats) / Math.sqrt(Math.max(1, slot.tones.length));
+      // Under symbols the chords tell of the key; the tune over them chooses their colours.
+      profile *= ((symbol ? HARMONY.symbol.profile : 1) * HARMONY.profile * beats) / Math.sqrt(Math.max(1, slot.tones.length));
       const table = tables[k];
       const atHome = space.home.has(keySignature(keys[k])) ? HARMONY.signature : 0;
       for (let c = 0; c < n; c++) {

@@ -57,7 +57,7 @@ function countSlots(sounding: SoundingScore, spans: readonly HarmonySpan[]) {
       }
       counts[s].pcs = pcs;
     }
-    if (span.type.cost > 0.45) colour[span.from] = 2;
+    if (span.type.cost > NO_KEY.plainCost) colour[span.from] = 2;
     else colour[span.from] = 1;
   }
   return { counts, colour };

@@ -113,7 +113,7 @@ function modeOf(sounding: SoundingScore, ends: readonly number[]): { key: Key; m
   const scale = (mode: Mode): number => (MODE_SCALES[mode] as readonly number[]).reduce((sum, f) => sum + of(f), 0);
   const mode = MODES.find(
     (m) =>
-      scale(m) >= 0.95 &&
+      scale(m) >= T.scale &&
       TELLING[m].every(([own, other], k) => {
         const both = of(own) + of(other);
         // A leading note, even a rare one, makes minor of a mode.
@@ -139,7 +139,7 @@ function gappedMinor(sounding: SoundingScore): Key | null {
   const time = shares(sounding.tones);
   const of = (f: number): number => time.get(final + f) ?? 0;
   const plain = [0, 2, -3, -1, 1, -2].reduce((sum, f) => sum + of(f), 0);
-  return plain >= 0.99 && of(-2) >= 3 * TONALITY.heard && of(-3) >= TONALITY.heard ? { tonic: final, minor: true } : null;
+  return plain >= 1 - TONALITY.foreign && of(-2) >= TONALITY.flatSeventh && of(-3) >= TONALITY.heard ? { tonic: final, minor: true } : null;
 }
 
 /** The key of a tune on five notes, where it ends on the tonic of their major or minor; null where other notes sound too. */

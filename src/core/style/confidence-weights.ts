@@ -1,6 +1,6 @@
 /**
- * What makes a fact likely to be right: logistic regressions over the tuned half of the test sets (tests/unit/analysis), checked on the
- * other half by a reliability table. `margin` is the logit by which the search preferred the fact to its rivals; lengths in octaves.
+ * What makes a fact likely to be right: logistic regressions over one half of the test sets (tests/unit/analysis), checked on the
+ * other half by a reliability table and then set a little by hand. `margin` is the logit by which the search preferred the fact to its rivals; lengths in octaves.
  */
 export const CONFIDENCE = {
   chord: { constant: -0.9, margin: 1.8, quarters: 0.3, symbol: 3.9 },

@@ -27,9 +27,10 @@ export const HARMONY = {
   rootSoundsInLine: 0.14,
   /**
    * Per beat, under a chord symbol of the file: the chord that it states, its triad or seventh, its root alone, any other; and
-   * the loss for another spelling. Cost of changing chord within a symbol, and the share of the cost that stays at its beginning.
+   * the loss for another spelling. Cost of changing chord within a symbol, and the share of the cost that stays at its
+   * beginning; how much of the tune's weight for the key is left.
    */
-  symbol: { same: 2.4, family: 2, root: 0.2, other: -2.2, otherSpelling: -0.3, inside: 3, start: 0.3 },
+  symbol: { same: 2.4, family: 2, root: 0.2, other: -2.2, otherSpelling: -0.3, inside: 3, start: 0.3, profile: 0.2 },
   /** Cost of changing chord at a bar line, a strong beat, another beat, inside a beat. */
   change: { bar: 0.55, strong: 0.85, beat: 1.05, weak: 2.1 },
   /** Reward for dominant to tonic where a section ends, so that the dominant may be quick. */

@@ -2,6 +2,8 @@
 export const TONALITY = {
   /** Share of its kind (thirds, sixths, sevenths …) that a degree must have to be the mode's own. */
   own: 0.88,
+  /** Share of all time that must lie in the mode's scale. */
+  scale: 0.95,
   ownSeventh: 0.96,
   /** Share of all time that the degree that tells the mode must have. */
   heard: 0.015,
@@ -34,8 +36,8 @@ export const TONALITY = {
 } as const;
 
 /**
- * How far a stretch is from all keys, as a logistic regression over windows of twelve bars of two beats; fitted on the tuned half
- * of tests/unit/analysis/worlds.ts against the agreed set. Positive: no key.
+ * How far a stretch is from all keys, as a logistic regression over windows of half beats; fitted on all of WITHOUT in
+ * tests/unit/analysis/worlds.ts against tonal scores. What it reaches on pieces made afterwards stands in the tests (FRESH). Positive: no key.
  */
 export const NO_KEY = {
   windowSlots: 48,
@@ -49,6 +51,8 @@ export const NO_KEY = {
   rough: 5.16,
   /** Share of chords that are no plain ones. */
   colour: 4.56,
+  /** Cost of entry up to which a chord is plain. */
+  plainCost: 0.45,
   /** By how much more a whole-tone or octatonic scale holds than a key's scale does. */
   symmetric: 4.78,
   symmetricFrom: 0.05,
@@ -65,4 +69,23 @@ export const NO_KEY = {
   wholeScale: 0.88,
   /** … or where so many notes belong to no chord and are not left by step. */
   wholeRough: 0.32
+} as const;
+
+/** What is said of music without a key; set by hand. */
+export const CONTENT = {
+  /** Share of the time from which a note is used, and that a symmetric scale must hold. */
+  used: 0.01,
+  symmetric: 0.96,
+  /** No note has more than this share where all twelve are about equal. */
+  equal: 0.15,
+  /** Notes that a whole-tone scale has, an octatonic one at least, and all twelve but one. */
+  wholeTones: 6,
+  octatonic: 6,
+  twelve: 11,
+  /** Weight of standing on bar lines, of being the first note and the last; how much above the mean a centre stands; most that are told. */
+  strong: 0.4,
+  first: 0.05,
+  last: 0.1,
+  centre: 1.4,
+  most: 3
 } as const;

@@ -62,7 +62,7 @@ for (const texture of TEXTURES)
   });
 
 for (const tuned of [true, false])
-  test(`a line alone: keys, numerals and closes (${tuned ? 'tuned half' : 'half never tuned on'})`, () => {
+  test(`a line alone: keys, numerals and closes (${tuned ? 'tuned half' : 'other half'})`, () => {
     const seeds = [1, 2, 3, 4, 5, 6].filter((seed) => (seed % 2 === 1) === tuned);
     const totals = found(SOLOS.flatMap((texture) => MODES.flatMap((mode) => seeds.map((seed) => periodic(mode, texture, seed)))));
     atLeast(recall(totals.keys), 0.96, 'keys');

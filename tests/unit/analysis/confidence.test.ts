@@ -66,7 +66,7 @@ function said(set: readonly Agreed[]): Record<'chords' | 'cadences' | 'phrases',
 
 // Reliability diagram: DeGroot & Fienberg, The Statistician 32, 1983. Of the facts with 0.8 about eight in ten are right.
 for (const tuned of [true, false])
-  test(`confidence means what it says (${tuned ? 'tuned half' : 'half never tuned on'})`, () => {
+  test(`confidence means what it says (${tuned ? 'tuned half' : 'other half'})`, () => {
     const kinds = said(pieces(tuned));
     let bins = 0;
     for (const [kind, facts] of Object.entries(kinds))

@@ -20,7 +20,7 @@ const placesOf = (score: Score, facts: Facts): FoundPlace[] => {
 };
 
 for (const tuned of [true, false])
-  test(`what returns is found, and little else (${tuned ? 'tuned half' : 'half never tuned on'})`, () => {
+  test(`what returns is found, and little else (${tuned ? 'tuned half' : 'other half'})`, () => {
     let wanted = 0;
     let wrong = 0;
     let bars = 0;

@@ -1,7 +1,7 @@
 /**
  * Pieces in which it is known what returns: themes made by chance, brought back at the same and another pitch, decorated,
- * shifted in the bar, in another voice, over new figures, with other music between. Odd seeds were in view when numbers were
- * chosen, even ones were not.
+ * shifted in the bar, in another voice, over new figures, with other music between. Numbers were chosen with odd seeds in view;
+ * even ones were looked at on the way.
  */
 import type { Score } from '../../../src/core/score/model.ts';
 import { abc } from '../helpers.ts';

@@ -1,7 +1,8 @@
 /**
  * Music outside the plain major and minor of the textbook: lead sheets with chord symbols, blues, modes, pentatonic tunes, and
  * music without a tonal reading. Frames, modes and rows are the published ones named beside them; tunes are written for
- * the test. Each set has a half that the engine was tuned on and one that it was not.
+ * the test. Numbers were chosen with the pieces of odd seeds in view, and those of even seeds were looked at on the way; FRESH was
+ * made afterwards, is asked for what was reached at first sight, and stays out of all tuning.
  */
 import type { Score } from '../../../src/core/score/model.ts';
 import { abc } from '../helpers.ts';
@@ -448,5 +449,41 @@ export const WITHOUT: World[] = [
   without('fourths', 'chords', 3),
   without('fourths', 'two', 4)
 ];
+
+/** Made when all numbers stood; nothing was changed because of them. */
+export const FRESH = {
+  leadSheets: [
+    leadSheet(
+      'Fresh lead sheet in E flat',
+      'Eb',
+      'Eb major',
+      'Ebmaj7|Cm7|Fm7|Bb7|Gm7|C7|Fm7 Bb7|Eb6|Abmaj7|Abm6|Ebmaj7 C7|F7|Fm7|Bb7|Eb6|Eb6',
+      11
+    ),
+    leadSheet('Fresh lead sheet in D minor', 'Dm', 'D minor', 'Dm7|Em7b5 A7|Dm7|Dm7|Gm7|C7|Fmaj7|Em7b5 A7|Dm7|Gm7|Em7b5|A7|Dm6|Dm6', 12, {
+      keys: [
+        ['1', 'D minor'],
+        ['5', '?'],
+        ['8', 'D minor']
+      ]
+    }),
+    leadSheet('Fresh song in G', 'G', 'G major', 'G|D/F#|Em|Bm|C|G/B|Am|D7|G|G7|C|Cm6|G/D|D7|G|G', 13)
+  ],
+  blues: [
+    blues('Fresh blues in A flat, symbols', 8, 'Ab', QUICK, 'symbols', 12),
+    blues('Fresh blues in E, struck chords', 4, 'E', PLAIN, 'chords', 13),
+    blues('Fresh blues in C, broken', 0, 'C', QUICK, 'broken', 14),
+    blues('Fresh blues in G, bass and shell', 7, 'G', PLAIN, 'bass', 15)
+  ],
+  modal: (['mixolydian', 'dorian', 'aeolian', 'phrygian', 'lydian'] as const).flatMap((mode, k) => [
+    modal(mode, [7, 2, 9, 4, 5][k], 11 + k, 'line'),
+    modal(mode, [0, 9, 2, 11, 0][k], 21 + k, 'chords')
+  ]),
+  without: (['row', 'octatonic', 'whole tones', 'chromatic', 'fourths'] as const).flatMap((kind) => [
+    without(kind, 'line', 31),
+    without(kind, 'two', 32),
+    without(kind, 'chords', 33)
+  ])
+};
 
 export const WORLDS: World[] = [...LEAD_SHEETS, ...BLUES, ...MODAL, ...WITHOUT];
