@@ -209,7 +209,7 @@ export function findPhrases(sounding: SoundingScore, playable: JointEvidence, ca
   const nodes: Boundary[] = [
     { index: 0, strength: 0, evidence: [], forced: false, closed: true },
     ...joints,
-    { index: melody.length, strength: 0, evidence: ['the end'], forced: false, closed: true }
+    { index: melody.length, strength: 0, evidence: ['the end of the piece'], forced: false, closed: true }
   ];
   const startOf = (node: Boundary): number => melody[node.index]?.start ?? sounding.totalTicks;
   const best = new Array<number>(nodes.length).fill(-Infinity);
