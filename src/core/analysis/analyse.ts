@@ -1,6 +1,6 @@
 import { lazily } from '../once.ts';
 import type { Score } from '../score/model.ts';
-import { cmp, type Fraction } from '../score/fraction.ts';
+import { add, cmp, type Fraction } from '../score/fraction.ts';
 import { ENGINE } from './engine.ts';
 import { cadenceCandidates, chooseCadences, sectionEnds } from './cadences.ts';
 import { chordFacts, keyFacts, matchesRoman } from './chords.ts';
@@ -12,6 +12,7 @@ import { placedSymbols, type PlacedSymbol } from './symbols.ts';
 import { bluesKeys, isBlues, worldOf, type Tonality } from './tonality.ts';
 import { harmonyLattice, searchHarmony, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
 import { parseKey } from './keys.ts';
+import { withSameBarsAlike } from './same-bars.ts';
 import { signatureShift } from '../score/transposition.ts';
 import {
   compare,
@@ -28,20 +29,31 @@ import {
   fromPhraseStarts,
   inKeysThatPhrasesClose,
   inKeysThatSectionsClose,
+  withColoursOfTheNextKey,
   withoutPassingKeys,
   withoutTonicisations
 } from './key-boundaries.ts';
+import { inSigns } from './words.ts';
 import { slotIndexAt, soundingScore, toTicks, type SoundingScore } from './sounding-score.ts';
 
-/** Signatures in the piece as they sound, the first one first. */
-function signatures(score: Score): number[] {
+/** Signatures in the piece as they sound: the first one first, and by slot where another begins. */
+function signatures(score: Score, sounding: SoundingScore): { all: number[]; changes: Map<number, number> } {
   // A part that is not transposed shows the sounding signature; else the first part's is moved.
   const concert = score.parts.find((p) => p.transpose.chromatic % 12 === 0);
   const part = concert ?? score.parts[0];
   const shift = concert ? 0 : signatureShift(part.transpose.chromatic);
-  const found = new Set<number>();
-  for (const change of part.changes) for (const { key } of change.keys ?? []) found.add(key.fifths + shift);
-  return found.size ? [...found] : [shift];
+  const all: number[] = [];
+  const changes = new Map<number, number>();
+  let last: number | null = null;
+  for (const change of part.changes)
+    for (const { key } of change.keys ?? []) {
+      const fifths = key.fifths + shift;
+      if (last !== null && fifths !== last)
+        changes.set(slotIndexAt(sounding, toTicks(sounding, add(score.measures[change.measure].start, change.onset))), fifths);
+      last = fifths;
+      if (!all.includes(fifths)) all.push(fifths);
+    }
+  return { all: all.length ? all : [shift], changes };
 }
 
 function harmonyPins(sounding: SoundingScore, pins: readonly Pin[]): HarmonyPins {
@@ -101,18 +113,18 @@ export function openAnalysis(score: Score, parts: readonly number[] | null = nul
 
 /** The harmony of a piece, read in the world to which it belongs: major and minor, symbols, a mode, a blues. */
 function harmonyOf(score: Score, sounding: SoundingScore, joints: JointEvidence): { harmony: HarmonyResult; tonality: Tonality | null } {
-  const printed = signatures(score);
+  const printed = signatures(score, sounding);
   const symbols: PlacedSymbol[] = placedSymbols(score, sounding);
   const { world, tonality } = worldOf(sounding, sectionEnds(score, sounding), symbols);
   const closing = closingSlots(sounding, joints);
   const harmony = searchHarmony(harmonyLattice(sounding, printed, world, symbols, closing));
-  if (world.key && world.vocabulary !== COMMON.vocabulary) return { harmony, tonality };
+  if (world.key && world.vocabulary !== COMMON.vocabulary) return { harmony: withSameBarsAlike(harmony), tonality };
   const vocabulary = symbols.length ? 'blues symbols' : 'blues';
-  const blues = bluesKeys(sounding, printed, symbols)
+  const blues = bluesKeys(sounding, printed.all, symbols)
     .map((key) => searchHarmony(harmonyLattice(sounding, printed, { vocabulary, key }, symbols, closing)))
     .filter((found) => isBlues(found, harmony))
     .sort((a, b) => b.worth - a.worth)[0];
-  return blues ? { harmony: blues, tonality: 'blues' } : { harmony, tonality };
+  return blues ? { harmony: withSameBarsAlike(blues), tonality: 'blues' } : { harmony: withSameBarsAlike(harmony), tonality };
 }
 
 /** Spans cut where music without a key begins or ends. */
@@ -172,7 +184,9 @@ function harmonyAndPhrases(analysis: Analysis, harmony: HarmonyResult, pins: rea
   let candidates = cadenceCandidates(score, sounding, chords, basses);
   const phrases = findPhrases(sounding, joints, candidates, [...pins]);
   const starts = phrases.map((p) => found.findIndex((span) => timesOf(span)[1] > toTicks(sounding, p.start))).filter((k) => k >= 0);
-  const spans = world.key ? found : fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound);
+  const spans = world.key
+    ? found
+    : withColoursOfTheNextKey(fromPhraseStarts(inKeysThatPhrasesClose(found, starts, bound), starts, bound), bound);
   if (spans.some((span, k) => span !== found[k])) {
     chords = facts(spans);
     candidates = cadenceCandidates(score, sounding, chords, basses);
@@ -221,6 +235,8 @@ export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
     const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
     if (closing) phrase.cadence = closing.id;
   }
+  for (const list of [facts.keys, facts.chords, facts.cadences, facts.phrases, facts.sections, facts.parallels, facts.sequences])
+    for (const fact of list) fact.evidence = inSigns(fact.evidence);
   return facts;
 }
 

@@ -67,6 +67,8 @@ export function cadenceCandidates(
     const to = chords[k];
     const from = chords[k - 1];
     if (from.root === to.root && from.role === to.role) continue;
+    // A dominant over the tonic held below confirms a close that has been; it makes none.
+    if (from.pedal && from.bass === to.root) continue;
     // Between them lies music without a key.
     if (cmp(from.end, to.start) !== 0) continue;
     const type = evades(chords, k) ? 'EC' : stepType(from, to);

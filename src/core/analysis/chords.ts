@@ -17,8 +17,25 @@ function tonesIn(slots: Slot[], from: number, to: number): Tone[] {
   return [...tones];
 }
 
+const lowestOf = (slot: Slot): Tone | undefined => [...slot.tones].sort((a, b) => a.midi - b.midi)[0];
+
+interface Bass {
+  inversion: number;
+  fifths: number;
+  pedal?: true;
+}
+
+/** The note under a chord to which it does not belong, held or struck again from before it to its end: a pedal. */
+function pedalUnder(sounding: SoundingScore, span: HarmonySpan, belongs: (t: Tone) => boolean): Tone | null {
+  if (sounding.singleLine || span.from === 0) return null;
+  const low = lowestOf(sounding.slots[span.from]);
+  if (!low || belongs(low)) return null;
+  const under = sounding.slots.slice(span.from - 1, span.to).filter((s) => s.tones.length && (s.level > 0 || s === sounding.slots[span.from]));
+  return under.length > 1 && under.every((s) => lowestOf(s)!.midi === low.midi) ? low : null;
+}
+
 /** Which chord tone (0 root … 3 seventh) is in the bass, and its spelling. */
-function bassOf(sounding: SoundingScore, span: HarmonySpan, symbol: PlacedSymbol | null): { inversion: number; fifths: number } {
+function bassOf(sounding: SoundingScore, span: HarmonySpan, symbol: PlacedSymbol | null): Bass {
   const root = span.key.tonic + span.type.root;
   const tones = TONES[span.type.quality];
   const place = (t: Tone): number => {
@@ -30,6 +47,8 @@ function bassOf(sounding: SoundingScore, span: HarmonySpan, symbol: PlacedSymbol
     const stated = tones.findIndex((t) => fifthsPc(root + t) === fifthsPc(symbol.bass));
     return stated > 0 ? { inversion: stated, fifths: symbol.bass } : { inversion: 0, fifths: root };
   }
+  const pedal = pedalUnder(sounding, span, (t) => place(t) >= 0);
+  if (pedal) return { inversion: 0, fifths: pedal.fifths, pedal: true };
   const start = sounding.slots[span.from].start;
   const beatEnd = start + sounding.ticksPerQuarter;
   const all = tonesIn(sounding.slots, span.from, span.to);
@@ -45,6 +64,9 @@ function bassOf(sounding: SoundingScore, span: HarmonySpan, symbol: PlacedSymbol
   const inversion = place(low);
   // A line that begins a chord on its fifth does not state a six-four.
   if (sounding.singleLine && inversion === 2) return { inversion: 0, fifths: root };
+  // A bass that goes on from the fifth to the root on a strong beat states the root: the fifth was an upbeat to it.
+  if (inversion === 2 && sounding.slots.slice(span.from + 1, span.to).some((s) => s.level >= 2 && lowestOf(s)?.fifths === root))
+    return { inversion: 0, fifths: root };
   return { inversion, fifths: root + tones[inversion] };
 }
 
@@ -69,7 +91,7 @@ function chordFact(
   const { slots } = sounding;
   const start = slots[span.from].start;
   const end = slots[span.to - 1].end;
-  const { inversion, fifths } = bassOf(sounding, span, symbol);
+  const { inversion, fifths, pedal } = bassOf(sounding, span, symbol);
   const root = span.key.tonic + span.type.root;
   const heard = new Set(tonesIn(slots, span.from, span.to).map((t) => fifthsName(t.fifths)));
   const special = span.type.special;
@@ -91,8 +113,9 @@ function chordFact(
       quarters: Math.log2(Math.max(1 / 8, (end - start) / sounding.ticksPerQuarter)),
       symbol: symbol !== null
     }),
-    evidence: `${symbol ? `written ${symbol.text}; ` : ''}sounds ${[...heard].join(' ')}`
+    evidence: `${symbol ? `written ${symbol.text}; ` : ''}sounds ${[...heard].join(' ')}${pedal ? `, over ${fifthsName(fifths)} held below` : ''}`
   };
+  if (pedal) fact.pedal = true;
   if (symbol) fact.symbol = symbol.text;
   if (span.rival) fact.rival = `${fifthsName(span.rival.root)} ${span.rival.quality}`;
   const pinned = pinnedAt(start, end);

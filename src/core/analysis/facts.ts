@@ -41,8 +41,10 @@ export interface ChordFact extends Certainty {
   symbol?: string;
   quality: Quality;
   role: Role;
-  /** 0 root position … 3 seventh in the bass. */
+  /** 0 root position … 3 seventh in the bass; over a pedal 0. */
   inversion: number;
+  /** The bass is a note held or struck again from before that does not belong to the chord. */
+  pedal?: true;
   applied: boolean;
   special: 'neapolitan' | 'augmented sixth' | null;
   /** Six-four over the dominant's root that resolves into it. */

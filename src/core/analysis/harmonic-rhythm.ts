@@ -3,6 +3,7 @@ import { beatOfMeter, metricLevel } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
 import { measureAt } from '../score/position.ts';
 import type { Facts } from './facts.ts';
+import { inSigns } from './words.ts';
 
 /** Chord changes of one bar. */
 export interface HarmonicRhythmBar {
@@ -49,7 +50,7 @@ export function harmonicRhythmFacts(score: Score, facts: Facts): HarmonicRhythmF
         kind: 'against the meter',
         measure: m.index,
         start: c.start,
-        evidence: `${c.roman} comes on a weak beat and stays over the bar line`
+        evidence: `${inSigns(c.roman)} comes on a weak beat and stays over the bar line`
       });
   });
   const bars = harmonicRhythm(score, facts);

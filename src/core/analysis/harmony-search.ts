@@ -37,6 +37,8 @@ const IMPOSSIBLE = -1e9;
 export interface HarmonyLattice {
   sounding: SoundingScore;
   signatures: readonly number[];
+  /** Slots at which another signature is printed, and its sharps (flats negative). */
+  changes: ReadonlyMap<number, number>;
   world: World;
   /** 1 where a section comes to its last note: there a dominant before it may be quick. */
   closing: Uint8Array;
@@ -49,14 +51,15 @@ export interface HarmonyLattice {
 
 export function harmonyLattice(
   sounding: SoundingScore,
-  signatures: readonly number[],
+  printed: { all: readonly number[]; changes: ReadonlyMap<number, number> },
   world: World,
   symbols: readonly PlacedSymbol[],
   closing: Uint8Array = new Uint8Array(sounding.slots.length)
 ): HarmonyLattice {
   return {
     sounding,
-    signatures,
+    signatures: printed.all,
+    changes: printed.changes,
     world,
     closing,
     symbols: symbolsBySlot(symbols, sounding.slots.length),
@@ -86,13 +89,17 @@ export interface HarmonyResult {
   spans: HarmonySpan[];
   /** Worth of the best path, in the unit of harmony-weights.ts; of the whole piece only. */
   worth: number;
+  /** What the piece itself has settled (same-bars.ts): corrections go before it. */
+  settled: HarmonyPins;
 }
+
+const NO_PINS: HarmonyPins = { keys: [], chords: [] };
 
 /**
  * Keys and chords in one search: the best path through (key, chord) pairs over the slots, where notes
  * reward chords and keys, and changes cost by metrical place, by progression and by distance of keys.
  */
-export function searchHarmony(playable: HarmonyLattice, pins: HarmonyPins = { keys: [], chords: [] }): HarmonyResult {
+export function searchHarmony(playable: HarmonyLattice, pins: HarmonyPins = NO_PINS): HarmonyResult {
   const space = harmonySpace(
     playable.sounding,
     playable.signatures,
@@ -103,20 +110,38 @@ export function searchHarmony(playable: HarmonyLattice, pins: HarmonyPins = { ke
   const path = new Int16Array(count);
   const whole = { from: 0, to: count, before: null, after: null };
   const { spans, worth } = count ? searchWindow(playable, space, pins, whole, path) : { spans: [], worth: 0 };
-  return { playable, space, path, spans, worth };
+  return { playable, space, path, spans, worth, settled: NO_PINS };
 }
 
 /** Slots around a correction that are searched again; beyond them the old path stands. */
 const REACH_SLOTS = 40;
 
+/** What a reading of a range costs the music around it, against the best one: 0 or more. */
+export function searchAround(base: HarmonyResult, range: { from: number; to: number }, pins: HarmonyPins): number {
+  const [window] = windowsOf(base.spans, { keys: [{ ...range, key: base.spans[0].key }], chords: [] }, base.path.length);
+  const settled = {
+    ...window,
+    before: window.from > 0 ? base.path[window.from - 1] : null,
+    after: window.to < base.path.length ? base.path[window.to] : null
+  };
+  const worthOf = (set: HarmonyPins): number => searchWindow(base.playable, base.space, set, settled, base.path.slice()).worth;
+  return worthOf(NO_PINS) - worthOf(pins);
+}
+
 /**
  * The search with corrections, from one without: only what lies near a correction is searched again, between
  * what is settled on either side. The result depends on the corrections alone, not on their order.
  */
-export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyResult {
-  const { playable } = base;
+export function searchWithPins(base: HarmonyResult, corrections: HarmonyPins): HarmonyResult {
+  const { playable, settled } = base;
   const slots = playable.sounding.slots.length;
-  if (!pins.keys.length && !pins.chords.length) return base;
+  if (!corrections.keys.length && !corrections.chords.length) return base;
+  const free = ({ from, to }: { from: number; to: number }): boolean =>
+    ![...corrections.keys, ...corrections.chords].some((p) => p.from < to && from < p.to);
+  const pins: HarmonyPins = {
+    keys: [...corrections.keys, ...settled.keys.filter(free)],
+    chords: [...corrections.chords, ...settled.chords.filter(free)]
+  };
   const known = pins.keys.every((p) => base.space.keys.some((k) => sameKey(k, p.key)));
   const space = known
     ? base.space
@@ -129,7 +154,7 @@ export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyR
   const path = base.path.slice();
   const spans: HarmonySpan[] = [];
   let done = 0;
-  for (const range of windowsOf(base.spans, pins, slots)) {
+  for (const range of windowsOf(base.spans, corrections, slots)) {
     for (const span of base.spans) if (span.from >= done && span.to <= range.from) spans.push(span);
     const window = {
       ...range,
@@ -140,7 +165,7 @@ export function searchWithPins(base: HarmonyResult, pins: HarmonyPins): HarmonyR
     done = range.to;
   }
   for (const span of base.spans) if (span.from >= done) spans.push(span);
-  return { playable, space, path, spans: joinEqual(spans), worth: base.worth };
+  return { playable, space, path, spans: joinEqual(spans), worth: base.worth, settled };
 }
 
 /** Ranges around the corrections, widened to whole spans and joined where they touch. */
@@ -231,6 +256,7 @@ function searchWindow(
     const pinnedKey = keyPins.find((p) => s >= p.from && s < p.to)?.k ?? -1;
     const mask = chordPins.find((p) => s >= p.from && s < p.to)?.mask ?? null;
     const tried = keysAt(space, s);
+    const printed = playable.changes.get(s);
     for (let k = 0; k < keys.length; k++) {
       let best = -Infinity;
       let at = offsets[k];
@@ -248,12 +274,14 @@ function searchWindow(
         for (let i = offset; i < offset + n; i++) pointers[i] = i;
         continue;
       }
+      // What is printed in a new signature needs no further proof to be in its key.
+      const announced = printed !== undefined && keySignature(keys[k]) === printed;
       let enter = -Infinity;
       let enterFrom = 0;
       if (!first && mayChange && (tried[k] || pinnedKey === k)) {
         for (let j = 0; j < keys.length; j++) {
           if (j === k) continue;
-          const value = bestScore[j] - keyCost[j][k];
+          const value = bestScore[j] - (announced ? 0 : keyCost[j][k]);
           if (value > enter) [enter, enterFrom] = [value, bestState[j]];
         }
       }

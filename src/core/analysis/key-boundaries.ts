@@ -169,3 +169,17 @@ export function fromPhraseStarts(spans: readonly HarmonySpan[], starts: readonly
   }
   return result;
 }
+
+/**
+ * A Neapolitan or an augmented sixth just before the dominant of a new key is that key's: it is heard as its colour before it
+ * is looked for in the key that ends. Plain chords of the old key stay pivots. Common practice.
+ */
+export function withColoursOfTheNextKey(spans: readonly HarmonySpan[], bound: Bound): HarmonySpan[] {
+  return spans.map((span, k) => {
+    const next = spans[k + 1];
+    if (!next || sameKey(span.key, next.key) || bound(span) || plainIn(span, span.key)) return span;
+    const type = anyIn(span, next.key);
+    const leads = next.type.role === 'dominant' || (next.type.role === 'tonic' && spans[k + 2]?.type.role === 'dominant');
+    return type?.special && leads ? { ...span, key: next.key, type } : span;
+  });
+}

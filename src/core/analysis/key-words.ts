@@ -3,11 +3,14 @@ import { signatureShift } from '../score/transposition.ts';
 import type { KeyFact } from './facts.ts';
 import { keyName, type Key } from './keys.ts';
 import type { Tonality } from './tonality.ts';
+import { inSigns } from './words.ts';
 
 type Told = Pick<KeyFact, 'key' | 'tonality'>;
 
-/** A key as musicians name it: "D minor", "D dorian", "blues in F", "F major, on five notes", "no key". */
-export function keyWords(key: Key, tonality?: Tonality): string {
+/** A key as musicians name it: "F♯ minor", "D dorian", "blues in F", "F major, on five notes", "no key". */
+export const keyWords = (key: Key, tonality?: Tonality): string => inSigns(plainWords(key, tonality));
+
+function plainWords(key: Key, tonality?: Tonality): string {
   switch (tonality) {
     case undefined:
       return keyName(key);

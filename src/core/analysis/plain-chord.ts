@@ -2,6 +2,7 @@ import { fifthsName } from '../score/pitch.ts';
 import type { ChordFact } from './facts.ts';
 import { keySignature, parseKey } from './keys.ts';
 import type { Tonality } from './tonality.ts';
+import { inSigns } from './words.ts';
 import { romanOf, TONES, VOCABULARY, type ChordType } from './vocabulary.ts';
 
 /** A chord of colour beside the plain chord that would stand in its place. */
@@ -23,7 +24,7 @@ function inScale(fifths: number, signature: number): number {
   return place;
 }
 
-const pretty = (fifths: number): string => fifthsName(fifths).replace(/#/g, '♯').replace(/b/g, '♭');
+const pretty = (fifths: number): string => inSigns(fifthsName(fifths));
 
 /** Turns chord tones so that the one in the bass comes first. */
 const fromBass = (tones: readonly number[], inversion: number): number[] => [...tones.slice(inversion), ...tones.slice(0, inversion)];

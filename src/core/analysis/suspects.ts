@@ -15,6 +15,7 @@ import type { Facts, ParallelFact } from './facts.ts';
 import { parseKey } from './keys.ts';
 import { toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
 import { TONES } from './vocabulary.ts';
+import { inSigns } from './words.ts';
 
 /** A note that may be a misprint: a question with its evidence, never a correction (handbook 2.11). */
 export interface SuspectFact {
@@ -61,6 +62,19 @@ function isCalledFor(sounding: SoundingScore, facts: Facts, tone: Tone): boolean
   if (chord.special) return next.role === 'dominant' || next.special !== null || next.role === 'tonic';
   return chord.applied && chord.roman.endsWith(`/${next.roman.replace(/[\d%o]+$/, '')}`);
 }
+
+/** True for the ornament of a decorated return: between two notes a half step away, as their neighbour from below or on the way from one to the other. */
+function decorates({ midi, previous, next, start, end }: Tone): boolean {
+  if (!previous || !next || end - start > previous.end - previous.start || previous.end < start) return false;
+  const [into, out] = [midi - previous.midi, next.midi - midi];
+  return (into === -1 && out === 1) || (Math.abs(into) === 1 && into === out);
+}
+
+/** True where two notes are reached and left by the same steps, whatever their alterations. */
+const sameTurn = (a: Tone, b: Tone): boolean =>
+  [a, b].every((t) => t.previous && t.next) &&
+  a.height - a.previous!.height === b.height - b.previous!.height &&
+  a.next!.height - a.height === b.next!.height - b.height;
 
 /** How a note stands in its surroundings: in its chord as spelled, in the scale of its key, by the signature. */
 interface Fit {
@@ -121,7 +135,7 @@ export function findSuspects(score: Score, sounding: SoundingScore, facts: Facts
       // Where nothing else differs at all, one note that does is a question whatever it fits.
       const onlyOne = exact && p.pairs.length >= ONLY_ONE_AMONG && p.differences.length <= 2;
       if (exact ? !foreignThere && !onlyOne && worse.inScale : worse.inChord || worse.inScale) continue;
-      if (found.has(wrong.note.id) || isCalledFor(sounding, facts, wrong)) continue;
+      if (found.has(wrong.note.id) || isCalledFor(sounding, facts, wrong) || (decorates(wrong) && !sameTurn(wrong, right))) continue;
       // By how much the second place is higher than the interval of the two places asks.
       const off = b.midi - a.midi - p.semitones;
       found.set(wrong.note.id, {
@@ -131,7 +145,9 @@ export function findSuspects(score: Score, sounding: SoundingScore, facts: Facts
         expected: pitchName({ ...wrong.note.pitch!, alter: wrong.note.pitch!.alter + (wrong === a ? off : -off) }),
         parallel: { id: p.id, note: right.note.id, start: right.note.start },
         confidence: Math.round(100 * Math.min(0.95, 0.45 + 0.15 * (better.value - worse.value) + 0.01 * p.pairs.length)) / 100,
-        evidence: `${place(wrong)} has ${pitchName(wrong.note.pitch!)} where ${place(right)}, the same music, has ${pitchName(right.note.pitch!)}`
+        evidence: inSigns(
+          `${place(wrong)} has ${pitchName(wrong.note.pitch!)} where ${place(right)}, the same music, has ${pitchName(right.note.pitch!)}`
+        )
       });
     }
   }

@@ -44,3 +44,16 @@ export function shiftWords(shift: ParallelFact['shift']): string {
 /** How the second place stands to the first: "a fifth higher, an eighth later in the bar, from the upper staff to the bass". */
 export const parallelWords = (p: Pick<ParallelFact, 'transposition' | 'shift' | 'lines'>): string =>
   [intervalWords(p.transposition), shiftWords(p.shift), p.lines ? `from ${p.lines[0]} to ${p.lines[1]}` : ''].filter(Boolean).join(', ');
+
+const NOTE = /(?<![A-Za-z])([A-G])(#{1,2}|b{1,2})(?![A-Za-z#])/g;
+const NUMERAL = /(?<![A-Za-z#])([b#]*)([iv]+|[IV]+)(o|%)?(?![A-Za-z%])/g;
+const ALTERED: Record<string, string> = { '#': '♯', b: '♭' };
+const KINDS: Record<string, string> = { o: '°', '%': 'ø' };
+
+const altered = (signs: string): string => signs.replace(/[#b]/g, (s) => ALTERED[s]);
+
+/** Names of notes and Roman numerals in a text as musicians write them: "F♯ minor" for "F# minor", "vii°7", "♭VI", "viiø7". */
+export const inSigns = (text: string): string =>
+  text
+    .replace(NOTE, (_, letter: string, signs: string) => letter + altered(signs))
+    .replace(NUMERAL, (_, signs: string, numeral: string, kind?: string) => altered(signs) + numeral + (kind ? KINDS[kind] : ''));

@@ -1,3 +1,4 @@
+import { inSigns } from '../analysis/words.ts';
 import type { Facts, KeyFact } from '../analysis/facts.ts';
 import type { StreamFact } from '../analysis/streams.ts';
 import type { VoiceName } from '../analysis/roles.ts';
@@ -36,7 +37,7 @@ export function voiceRow(score: Score, streams: readonly StreamFact[]): RowEntry
 export function analysisRows(score: Score, facts: Facts, show: ShownRows, keyName: (k: KeyFact) => string, part = 0): RowEntry[] {
   const rows: RowEntry[] = [];
   if (show.chords)
-    for (const c of facts.chords) rows.push({ id: c.id, start: c.start, text: c.roman + (c.pinned ? '●' : ''), row: 'chords' });
+    for (const c of facts.chords) rows.push({ id: c.id, start: c.start, text: inSigns(c.roman) + (c.pinned ? '●' : ''), row: 'chords' });
   if (show.keys) for (const k of facts.keys) rows.push({ id: k.id, start: k.start, text: keyName(k) + (k.pinned ? '●' : ''), row: 'keys' });
   if (show.phrases) {
     facts.phrases.forEach((p, k) => {

@@ -5,13 +5,13 @@ import { printMetronome } from '../score/metronome.ts';
 import type { Direction, Score } from '../score/model.ts';
 import { pitchName } from '../score/pitch.ts';
 import { sureness } from '../analysis/confidence.ts';
-import { keyForPlayer, toldKey } from '../analysis/key-words.ts';
+import { keyForPlayer, keyWords, toldKey } from '../analysis/key-words.ts';
 import { lookUp, phrasesOf } from '../style/terms/lookup.ts';
 import { dynamicLevels, levelInForce } from './in-force.ts';
 import type { Marking } from '../markings/marking.ts';
 import { placeName } from './moments.ts';
 import { tempoInForce } from '../score/tempo.ts';
-import { keyName } from '../analysis/keys.ts';
+import { inSigns } from '../analysis/words.ts';
 
 /** What is known about some bars, in words, in the order in which a teacher says it. */
 export interface BriefText {
@@ -66,12 +66,12 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
     player.chromatic % 12 === 0 || k.tonality === 'none' ? toldKey(k) : `${toldKey(k)}, written ${keyForPlayer(k.key, player, k.tonality)}`;
   const keys = facts.keys.filter(over).map((k) => `${forPlayer(k)} (${sureness(k.confidence)}; ${k.evidence})`);
   if (keys.length) result.whatItIs.push(`Key: ${keys.join(', then ')}`);
-  const chords = facts.chords.filter(over).map((c) => c.roman + (c.special ? ` (${c.special})` : ''));
+  const chords = facts.chords.filter(over).map((c) => inSigns(c.roman) + (c.special ? ` (${c.special})` : ''));
   if (chords.length) result.whatItIs.push(`Chords: ${chords.join(' – ')}`);
   for (const c of facts.cadences)
     if (within(c.start))
       result.whatItIs.push(
-        `${placeName(score, c.start)}: ${CADENCE_NAMES[c.type]} in ${keyName(c.key)} (${Math.round(c.confidence * 100)} %)`
+        `${placeName(score, c.start)}: ${CADENCE_NAMES[c.type]} in ${keyWords(c.key)} (${Math.round(c.confidence * 100)} %)`
       );
   facts.phrases.forEach((p, k) => {
     if (within(p.start)) result.whatItIs.push(`${placeName(score, p.start)}: phrase ${k + 1} begins`);
@@ -140,7 +140,7 @@ function practice(score: Score, notes: Score['notes'], tempo: number | null, fro
   const carried = alteredNotes(score).filter((a) => !a.printed && a.note.measure >= from && a.note.measure <= to);
   if (carried.length)
     lines.push(
-      `Mind what is carried through the bar without a sign: ${[...new Set(carried.map((a) => pitchName(a.note.pitch!)))].join(', ')}.`
+      `Mind what is carried through the bar without a sign: ${inSigns([...new Set(carried.map((a) => pitchName(a.note.pitch!)))].join(', '))}.`
     );
   if (!lines.length) lines.push('Skeleton first: the notes on the strong beats, then some more, then all.');
   return lines;

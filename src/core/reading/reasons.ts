@@ -1,6 +1,7 @@
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import { keyName } from '../analysis/keys.ts';
+import { inSigns } from '../analysis/words.ts';
 import { cmp, lt, lte } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import type { Because, Marking } from '../markings/marking.ts';
@@ -25,7 +26,7 @@ export function reasonsAt(
   const holds = (f: { start: Marking['start']; end: Marking['start'] }): boolean => lte(f.start, start) && lt(start, f.end);
   const place = (at: Marking['start']): string => placeName(score, at);
   const found: Because[] = [];
-  const say = (text: string, fact: string): void => void found.push({ text: `${text}.`, facts: [fact] });
+  const say = (text: string, fact: string): void => void found.push({ text: `${inSigns(text)}.`, facts: [fact] });
 
   for (const s of facts.sections) if (touches(s.start)) say(`${place(s.start)}: section ${s.label} begins in ${s.opens}`, s.id);
   for (const c of facts.cadences) if (touches(c.start)) say(`${place(c.start)}: ${c.type} in ${keyName(c.key)}`, c.id);

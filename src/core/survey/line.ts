@@ -1,3 +1,5 @@
+import { inSigns } from '../analysis/words.ts';
+
 /** One line of the survey: what is there, how it is to be understood, and in which bars. */
 export interface SurveyLine {
   /** Stable while the score is: group and label; what the teacher ticks or writes hangs on it. */
@@ -28,7 +30,7 @@ export class GroupBuilder {
     const base = `${this.title}/${label}`;
     const seen = this.ids.get(base) ?? 0;
     this.ids.set(base, seen + 1);
-    this.lines.push({ id: seen ? `${base}/${seen + 1}` : base, label, value, bars: unique(bars), ...extra });
+    this.lines.push({ id: seen ? `${base}/${seen + 1}` : base, label, value: inSigns(value), bars: unique(bars), ...extra });
     return this;
   }
 

@@ -1,18 +1,19 @@
 import type { Score } from '../score/model.ts';
 import { findMetronome } from '../score/metronome.ts';
 import { lookUp, phrasesOf, type Phrase } from '../style/terms/lookup.ts';
+import { effectWords } from '../style/terms/effect-words.ts';
+import { readWords } from '../style/terms/read-words.ts';
 import { GroupBuilder, tally, type SurveyGroup } from './line.ts';
 
 /** Names of instruments that stand in scores as words, and their abbreviations. Common practice. */
 const INSTRUMENTS =
   /^(tutti|solo|ob|fl|cl|fag|bn|bsn|cor|hn|hr|tr|tpt|trb|timp|viol|vl|vln|vla|vc|vcl|cb|kb|bc|b\.\s?c|cemb|org|pf|pfte|oboe|flute|violin|viola|violoncell|cello|clarinet|bassoon|horn|trumpet|piano solo)\b/i;
 
-/** "at once soft (Italian; loudness)": the words as one, with their language and what they act on. */
+/** "dying away (Italian: slower and slower, fading)": the words as one, with their language and what they do. */
 function phraseMeaning({ terms, translation }: Phrase): string {
   const languages = [...new Set(terms.map((t) => t.language))].join(', ');
-  const effects = [...new Set(terms.flatMap((t) => t.effects))];
-  const acting = effects.filter((e) => e !== 'modifier');
-  return `${translation} (${languages}; ${(acting.length ? acting : effects).join(', ')})`;
+  const effect = effectWords(readWords(terms.map((t) => t.term).join(' ')));
+  return `${translation} (${languages}${effect ? `: ${effect}` : ''})`;
 }
 
 /** All printed terms with language, translation and effect; unknown words are asked of the teacher. */

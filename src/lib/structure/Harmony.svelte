@@ -7,7 +7,9 @@
   import Field from '$lib/controls/Field.svelte';
   import { Button, SelectItem } from 'carbon-components-svelte';
   import { CADENCE_TYPES, type CadenceFact, type CadenceType, type ChordFact, type KeyFact } from '$core/analysis/facts';
-  import { keyName, parseKey } from '$core/analysis/keys';
+  import { keyWords } from '$core/analysis/key-words';
+  import { parseKey } from '$core/analysis/keys';
+  import { inSigns } from '$core/analysis/words';
   import { isRoman } from '$core/analysis/vocabulary';
   import { add, cmp, format, type Fraction } from '$core/score/fraction';
   import { placeName, placesIn } from '$core/reading/moments';
@@ -91,12 +93,12 @@
         <strong>{workspace.keyName(fact)}</strong>
         <Sure of={fact.confidence} pinned={fact.pinned} />
         <span class="quiet">{fact.pinned ? '' : fact.evidence}</span>
-        {#if fact.rival && !fact.pinned && fact.tonality !== 'none'}<Act onclick={() => pinRival(fact)}>rather {fact.rival}</Act>{/if}
+        {#if fact.rival && !fact.pinned && fact.tonality !== 'none'}<Act onclick={() => pinRival(fact)}>rather {inSigns(fact.rival)}</Act>{/if}
       </p>
     {/each}
     <form onsubmit={(e) => (e.preventDefault(), pinKey())}>
       <Choice label="{title} in" bind:value={key} data-testid="key-choice"
-        >{#each KEYS as name (name)}<SelectItem value={name} text={name} />{/each}</Choice
+        >{#each KEYS as name (name)}<SelectItem value={name} text={inSigns(name)} />{/each}</Choice
       >
       <Button size="small" kind="tertiary" type="submit">Set this key</Button>
     </form>
@@ -107,7 +109,7 @@
     {#each chords as chord (chord.id)}
       <form class="chord" onsubmit={(e) => (e.preventDefault(), pinChord(chord))} data-testid="chord-fact">
         <span class="where">{placeName(score, chord.start)}</span>
-        <strong title="in {keyName(chord.key)}; {chord.evidence}{chord.rival ? `; else ${chord.rival}` : ''}">{chord.roman}</strong>
+        <strong title="in {keyWords(chord.key)}; {chord.evidence}{chord.rival ? inSigns(`; else ${chord.rival}`) : ''}">{inSigns(chord.roman)}</strong>
         <Sure of={chord.confidence} pinned={chord.pinned} />
         <Field
           label="Another chord at {placeName(score, chord.start)}"

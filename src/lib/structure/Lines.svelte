@@ -9,6 +9,7 @@
   import { againstMeter } from '$core/analysis/harmonic-rhythm';
   import { add, cmp, type Fraction } from '$core/score/fraction';
   import { pitchName } from '$core/score/pitch';
+  import { inSigns } from '$core/analysis/words';
   import { placeName } from '$core/reading/moments';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -145,7 +146,7 @@
   {#each suspects as s (s.note)}
     <p data-testid="suspect">
       <Act onclick={() => workspace.selection.bar(workspace.measureOf(s.start)?.index ?? 0)}>{placeName(score, s.start)}</Act>:
-      {s.printed}, or {s.expected}? <Sure of={s.confidence} /> <span class="quiet">{s.evidence}</span>
+      {inSigns(s.printed)}, or {inSigns(s.expected)}? <Sure of={s.confidence} /> <span class="quiet">{s.evidence}</span>
       <Act
         onclick={() =>
           workspace.pin({

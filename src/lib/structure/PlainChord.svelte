@@ -1,5 +1,6 @@
 <script lang="ts">
   import Fold from '$lib/controls/Fold.svelte';
+  import { inSigns } from '$core/analysis/words';
   import type { PlainChord } from '$core/analysis/plain-chord';
   import type { Workspace } from '../workspace/workspace.svelte';
   import PlainStaff from './PlainStaff.svelte';
@@ -8,7 +9,7 @@
 </script>
 
 <div class="plain" data-testid="plain-chord">
-  <Fold label="plain: {plain.roman}; {plain.words}"><PlainStaff {workspace} {plain} /></Fold>
+  <Fold label="plain: {inSigns(plain.roman)}; {plain.words}"><PlainStaff {workspace} {plain} /></Fold>
 </div>
 
 <style>

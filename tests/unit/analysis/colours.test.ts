@@ -14,6 +14,20 @@ const piano = (key: string, treble: string, bass: string) =>
   abc(`M:4/4\nL:1/4\n%%score {S B}\nV:S\nV:B clef=bass\nK:${key}\nV:S\n${treble}\nV:B\n${bass}`);
 const cadences = (score: ReturnType<typeof abc>) => analyse(score).cadences.map((c) => `${positionAt(score, c.start).number} ${c.type}`);
 
+// Caplin, Classical Form, 1998, ch. 1 and 8: what follows over a tonic pedal comes after the cadence.
+test('a dominant over the tonic held below has its own position and makes no close', () => {
+  const held = piano('C', '[EGc]2[FAd]2|[EGc]2[DFB]2|[EGc]4|[FAc]2[FGB]2|[EGc]2[DFB]2|[EGc]4|]', 'C,2F,2|G,2G,,2|C,4|C,4|C,4|C,4|]');
+  assert.deepEqual(cadences(held), ['3 PAC']);
+  const over = analyse(held).chords.filter((c) => c.pedal);
+  assert.deepEqual([...new Set(over.map((c) => `${c.roman} ${c.bass}`))], ['V7 C']);
+  assert.match(over[0].evidence, /over C held below/);
+});
+
+test('a bass that rises from the fifth to the root on a strong beat is no six-four', () => {
+  const upbeat = piano('C', '[EGc]4|[DFB]2[EGc]2|[EGc]4|[DFB]4|[EGc]4|]', 'C,4|G,2G,2|C,4|G,4|C,4|]');
+  assert.ok(!analyse(upbeat).chords.some((c) => c.roman === 'V64' && positionAt(upbeat, c.start).number === '2'));
+});
+
 // Definitions: Caplin, Classical Form, 1998, ch. 8.
 test('an evaded cadence is said, and the close that makes it good', () => {
   const evaded = piano('C', '[EGc]2[FAd]2|[EGc]2[DFB]2|[EGc]2[FAd]2|[EGc]2[DFB]2|[EGc]4|]', 'C,2F,2|G,2G,2|E,2F,2|G,2G,2|C,4|]');
@@ -105,7 +119,7 @@ test('one note that differs among many that do not is a question, though it fits
   const analysis = openAnalysis(score);
   const suspects = findSuspects(score, analysis.sounding, factsOf(analysis));
   assert.equal(suspects.length, 1);
-  assert.match(suspects[0].evidence, /G#?5 where bar/);
+  assert.match(suspects[0].evidence, /G♯5 where bar/);
 });
 
 test('voices of a line are told by a sign as well', () => {
@@ -119,4 +133,17 @@ test('voices of a line are told by a sign as well', () => {
     ['˄', '˄', '˄']
   );
   assert.ok(rows.every((r) => r.row === 'voices'));
+});
+
+test('in a decorated return the half step that decorates is no misprint, the one that stands for a note is', () => {
+  const suspectsWith = (bar: string) => {
+    const score = abc(
+      `M:4/4\nL:1/8\nK:G\nG2A2B2c2|d2B2G2B2|c2e2d2c2|B2A2A4|G2A2B2c2|d2B2G2d2|e2c2A2F2|G8|e2e2f2g2|a2f2d2f2|g2e2c2e2|d2c2B2A2|GAGA B2cB|dcBA G2B2|${bar}|B2A2A4|G2A2BAGB|d2B2G2d2|edcB A2F2|G8|]`
+    );
+    const analysis = openAnalysis(score);
+    return findSuspects(score, analysis.sounding, factsOf(analysis)).map((s) => s.evidence);
+  };
+  assert.deepEqual(suspectsWith('cdef d^cdc'), []);
+  assert.deepEqual(suspectsWith('cdef dc_dc'), []);
+  assert.deepEqual(suspectsWith('^cdef d2c2'), ['bar 15 has C♯5 where bar 3, the same music, has C5']);
 });

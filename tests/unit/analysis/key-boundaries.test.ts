@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { HarmonySpan } from '../../../src/core/analysis/harmony-search.ts';
-import { fromPhraseStarts, withoutTonicisations } from '../../../src/core/analysis/key-boundaries.ts';
+import { fromPhraseStarts, withColoursOfTheNextKey, withoutTonicisations } from '../../../src/core/analysis/key-boundaries.ts';
 import type { Key } from '../../../src/core/analysis/keys.ts';
 import { VOCABULARY } from '../../../src/core/analysis/vocabulary.ts';
 
@@ -58,4 +58,17 @@ test('a key that only passes between two stretches of one key is a tonicisation 
   assert.equal(settle(row(inG('ii', 'V', 'I'))).filter((s) => s.key.tonic === 1).length, 3, 'so is what is prepared and lasts');
   assert.equal(settle(row(inG('V', 'I')), [4]).filter((s) => s.key.tonic === 1).length, 2, 'and what closes a section');
   assert.equal(settle(row(inG('V', 'I')), [], true).filter((s) => s.key.tonic === 1).length, 2, 'and what the teacher has settled');
+});
+
+// Common practice: B flat major, borrowed in C major, is the Neapolitan of A minor.
+test('a colour chord just before the dominant of a new key is that of the new key; a plain one stays', () => {
+  const neapolitan = { ...span(A_MINOR, 'N', 2), key: C, type: { ...span(C, 'bVII', 2).type } };
+  const row = [span(C, 'I', 0), span(C, 'IV', 1), neapolitan, span(A_MINOR, 'V', 3), span(A_MINOR, 'i', 4)];
+  assert.equal(C.tonic + neapolitan.type.root, A_MINOR.tonic - 5, 'the same root in both keys');
+  const settled = withColoursOfTheNextKey(row, () => false);
+  assert.deepEqual([settled[2].type.special, settled[2].key], ['neapolitan', A_MINOR]);
+  assert.equal(settled[1].key, C, 'the subdominant before it stays where it is plain');
+  assert.equal(withColoursOfTheNextKey(row, () => true)[2].type.special, null, 'what the teacher has settled stays');
+  const elsewhere = [...row.slice(0, 3), span(A_MINOR, 'iv', 3), span(A_MINOR, 'V', 4)];
+  assert.equal(withColoursOfTheNextKey(elsewhere, () => false)[2].key, C, 'only before a dominant');
 });

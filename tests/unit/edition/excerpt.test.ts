@@ -89,7 +89,7 @@ test('bars are counted with the upbeat uncounted and split bars as one, and the 
 // Every theory book: a B flat instrument reads a tone higher than it sounds, an A instrument a minor third, an F instrument a fifth.
 test('keys as a transposing player reads them', () => {
   const e = { tonic: 4, minor: true };
-  assert.equal(keyForPlayer(e, { diatonic: -1, chromatic: -2 }), 'F# minor');
+  assert.equal(keyForPlayer(e, { diatonic: -1, chromatic: -2 }), 'F♯ minor');
   assert.equal(keyForPlayer(e, { diatonic: -2, chromatic: -3 }), 'G minor');
   assert.equal(keyForPlayer({ tonic: -2, minor: false }, { diatonic: -4, chromatic: -7 }), 'F major');
   assert.equal(keyForPlayer(e, { diatonic: 0, chromatic: 0 }), 'E minor');

@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { DESCRIBES, LOUDNESS_ACTS, TIME_ACTS } from '../../../src/core/style/terms/acts.ts';
 import { allTerms, lookUp, phrasesOf, plain } from '../../../src/core/style/terms/lookup.ts';
+import { effectWords } from '../../../src/core/style/terms/effect-words.ts';
 import { readWords } from '../../../src/core/style/terms/read-words.ts';
 
 const acts = (text: string) => {
@@ -54,4 +55,16 @@ test('joined modifiers are read as one', () => {
   assert.deepEqual(said('molto rit.'), ['slowing gradually, much']);
   assert.deepEqual(said('immer leiser'), ['softer and softer']);
   assert.deepEqual(said('dim. e rall.'), ['getting softer', 'slowing gradually']);
+});
+
+test('what words do is said as a teacher says it', () => {
+  const effect = (text: string) => effectWords(readWords(text));
+  assert.equal(effect('morendo'), 'slower and slower, fading');
+  assert.equal(effect('più mosso'), 'faster from here');
+  assert.equal(effect('a tempo'), 'back to the tempo before');
+  assert.equal(effect('sotto voce'), 'no louder than p');
+  assert.equal(effect('immer leiser'), 'fading');
+  assert.equal(effect('dolce'), '', 'what changes neither is translated only');
+  // Each word that acts has an effect in words.
+  for (const [term] of [...TIME_ACTS, ...LOUDNESS_ACTS]) assert.notEqual(effect(term), '', term);
 });
