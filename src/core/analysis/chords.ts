@@ -1,6 +1,7 @@
 import { SURE_MARGIN } from '../style/analysis-weights.ts';
 import { fifthsName, fifthsPc } from '../score/pitch.ts';
 import { factId, type ChordFact, type KeyFact } from './facts.ts';
+import { CONFIDENCE } from '../style/confidence-weights.ts';
 import { confidenceOf, sigmoid } from './confidence.ts';
 import { contentOf, contentWords } from './content.ts';
 import type { Tonality } from './tonality.ts';
@@ -30,7 +31,9 @@ function pedalUnder(sounding: SoundingScore, span: HarmonySpan, belongs: (t: Ton
   if (sounding.singleLine || span.from === 0) return null;
   const low = lowestOf(sounding.slots[span.from]);
   if (!low || belongs(low)) return null;
-  const under = sounding.slots.slice(span.from - 1, span.to).filter((s) => s.tones.length && (s.level > 0 || s === sounding.slots[span.from]));
+  const under = sounding.slots
+    .slice(span.from - 1, span.to)
+    .filter((s) => s.tones.length && (s.level > 0 || s === sounding.slots[span.from]));
   return under.length > 1 && under.every((s) => lowestOf(s)!.midi === low.midi) ? low : null;
 }
 
@@ -189,6 +192,7 @@ export function keyFacts(
       fact.confidence = Math.round(100 * Math.min(0.5, sigmoid(1.3 + 6 * margin) / 2)) / 100;
       fact.evidence = contentWords(contentOf(tones, sounding.slots.slice(spans[k].from, spans[end - 1].to)));
     } else if (tonality) fact.tonality = tonality;
+    else fact.confidence = Math.min(confidence, mostWithForeign(foreignShare(spans[k].key, tones)));
     if (rival) fact.rival = keyName(rival);
     if (pinned(from, to)) {
       fact.pinned = true;
@@ -231,6 +235,21 @@ function keyEvidence(key: Key, tones: Tone[], chords: ChordFact[]): string {
   if (count) parts.push(`leading note ${fifthsName(leading)} ${times(count)}`);
   if (resolved) parts.push(`dominant to tonic ${times(resolved)}`);
   return parts.join('; ') || 'the notes of its scale';
+}
+
+/** Places on the line of fifths that a key's music uses: in minor with both sixths and sevenths. */
+const USED = { major: [-1, 0, 1, 2, 3, 4, 5], minor: [-4, -3, -2, -1, 0, 1, 2, 3, 4, 5] };
+
+/** Share of the notes that are foreign to a key. */
+function foreignShare(key: Key, tones: readonly Tone[]): number {
+  const used = USED[key.minor ? 'minor' : 'major'];
+  return tones.filter((t) => !used.includes(t.fifths - key.tonic)).length / Math.max(1, tones.length);
+}
+
+/** A key is no surer than its notes allow. */
+function mostWithForeign(share: number): number {
+  const { foreign, most } = CONFIDENCE;
+  return Math.round(100 * Math.max(CONFIDENCE.least, most - Math.max(0, share - foreign.usual) * foreign.loss)) / 100;
 }
 
 export const matchesRoman =

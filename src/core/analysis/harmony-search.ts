@@ -136,19 +136,15 @@ export function searchWithPins(base: HarmonyResult, corrections: HarmonyPins): H
   const { playable, settled } = base;
   const slots = playable.sounding.slots.length;
   if (!corrections.keys.length && !corrections.chords.length) return base;
-  const free = ({ from, to }: { from: number; to: number }): boolean =>
-    ![...corrections.keys, ...corrections.chords].some((p) => p.from < to && from < p.to);
-  const pins: HarmonyPins = {
-    keys: [...corrections.keys, ...settled.keys.filter(free)],
-    chords: [...corrections.chords, ...settled.chords.filter(free)]
-  };
-  const known = pins.keys.every((p) => base.space.keys.some((k) => sameKey(k, p.key)));
+  const meet = (a: { from: number; to: number }, b: { from: number; to: number }): boolean => a.from < b.to && b.from < a.to;
+  const corrected = [...corrections.keys, ...corrections.chords];
+  const known = corrections.keys.every((p) => base.space.keys.some((k) => sameKey(k, p.key)));
   const space = known
     ? base.space
     : harmonySpace(
         playable.sounding,
         playable.signatures,
-        pins.keys.map((p) => p.key),
+        corrections.keys.map((p) => p.key),
         playable.world
       );
   const path = base.path.slice();
@@ -160,6 +156,11 @@ export function searchWithPins(base: HarmonyResult, corrections: HarmonyPins): H
       ...range,
       before: range.from > 0 ? path[range.from - 1] : null,
       after: range.to < slots ? path[range.to] : null
+    };
+    const binds = (p: { from: number; to: number }): boolean => meet(p, range) && !corrected.some((own) => meet(p, own));
+    const pins: HarmonyPins = {
+      keys: [...corrections.keys, ...settled.keys.filter(binds)],
+      chords: [...corrections.chords, ...settled.chords.filter(binds)]
     };
     spans.push(...searchWindow(playable, space, pins, window, path).spans);
     done = range.to;

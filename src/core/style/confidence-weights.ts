@@ -8,6 +8,8 @@ export const CONFIDENCE = {
   /** Evaded and deceptive closes are rare in the sets; theirs are set by hand. */
   cadence: { constant: -7.4, margin: 2.15, half: 8.2, perfect: 0.45, evaded: 7.9, deceptive: 1.5, sectionEnd: 4.3 },
   phrase: { constant: -2.9, cadence: 2.7, rest: 4.6, end: 6.5, returns: 2 },
+  /** Share of foreign notes that music in a key has (agreed analyses: up to .12), and what each part beyond it takes away. */
+  foreign: { usual: 0.15, loss: 3 },
   /** A margin beyond this says no more. */
   mostMargin: 5.3,
   /** Nothing that is computed is surer, or less sure, than this. */

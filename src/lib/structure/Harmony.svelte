@@ -93,7 +93,8 @@
         <strong>{workspace.keyName(fact)}</strong>
         <Sure of={fact.confidence} pinned={fact.pinned} />
         <span class="quiet">{fact.pinned ? '' : fact.evidence}</span>
-        {#if fact.rival && !fact.pinned && fact.tonality !== 'none'}<Act onclick={() => pinRival(fact)}>rather {inSigns(fact.rival)}</Act>{/if}
+        {#if fact.rival && !fact.pinned && fact.tonality !== 'none'}<Act onclick={() => pinRival(fact)}>rather {inSigns(fact.rival)}</Act
+          >{/if}
       </p>
     {/each}
     <form onsubmit={(e) => (e.preventDefault(), pinKey())}>
@@ -109,7 +110,9 @@
     {#each chords as chord (chord.id)}
       <form class="chord" onsubmit={(e) => (e.preventDefault(), pinChord(chord))} data-testid="chord-fact">
         <span class="where">{placeName(score, chord.start)}</span>
-        <strong title="in {keyWords(chord.key)}; {chord.evidence}{chord.rival ? inSigns(`; else ${chord.rival}`) : ''}">{inSigns(chord.roman)}</strong>
+        <strong title="in {keyWords(chord.key)}; {chord.evidence}{chord.rival ? inSigns(`; else ${chord.rival}`) : ''}"
+          >{inSigns(chord.roman)}</strong
+        >
         <Sure of={chord.confidence} pinned={chord.pinned} />
         <Field
           label="Another chord at {placeName(score, chord.start)}"

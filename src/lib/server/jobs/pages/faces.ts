@@ -20,7 +20,11 @@ const STAND_INS: Record<string, string> = { '♩': 'quarter', '♪': 'eighth', '
 const LACKING = new RegExp(`[${Object.keys(STAND_INS).join('')}]`, 'g');
 
 /** Text as the face can show it. */
-export const printable = (text: string): string => text.replace(/♭(?=[iIvV])/g, 'b').replace(/♭/g, '-flat').replace(LACKING, (c) => STAND_INS[c]);
+export const printable = (text: string): string =>
+  text
+    .replace(/♭(?=[iIvV])/g, 'b')
+    .replace(/♭/g, '-flat')
+    .replace(LACKING, (c) => STAND_INS[c]);
 
 /** Size at which widths are measured once; they grow evenly with it. */
 const MEASURED = 100;
