@@ -1,8 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { studyOf } from '../core/analysis/study.ts';
 import { editionMusicXml } from '../core/edition/musicxml.ts';
-import { draftOf } from '../core/reading/draft.ts';
-import { propose } from '../core/reading/propose.ts';
+import { draft, wholeScore } from '../core/reading/draft/draft.ts';
 import type { OpenedScore } from '../core/score/read-file.ts';
 import { isPeriod, PERIODS, type Period } from '../core/style/profiles.ts';
 import { isAnswer, SCHOOLS, schoolByKey, type SchoolAnswers, type SchoolKey } from '../core/style/schools.ts';
@@ -35,9 +34,7 @@ export function schoolsOf(words: readonly string[]): SchoolAnswers {
 /** Writes a drafted edition: the source's own document with every proposal that is strong enough. */
 export function writeEdition({ text, score }: OpenedScore, period: Period, schools: SchoolAnswers, out: string): void {
   const study = studyOf(score);
-  const markings = score.parts.flatMap((part) =>
-    draftOf(propose(study, { period, schools, ruleFactors: {} }, part.index)).map((k) => k.marking)
-  );
+  const markings = draft(study, { period, schools, ruleFactors: {} }, wholeScore(study)).map((k) => k.marking);
   writeFileSync(out, editionMusicXml(text, score, markings));
   process.stderr.write(`${markings.length} markings written to ${out}\n`);
 }

@@ -3,8 +3,7 @@ import { studyOf } from '../core/analysis/study.ts';
 import { playableScore } from '../core/performance/playable-score.ts';
 import { midiFile } from '../core/performance/midi.ts';
 import { perform } from '../core/performance/perform.ts';
-import { draftOf } from '../core/reading/draft.ts';
-import { propose } from '../core/reading/propose.ts';
+import { draft, wholeScore } from '../core/reading/draft/draft.ts';
 import { EMPTY_READING, type Reading } from '../core/reading/reading.ts';
 import { clock } from '../core/score/tempo.ts';
 import type { Score } from '../core/score/model.ts';
@@ -15,7 +14,7 @@ import type { SchoolAnswers, SchoolKey } from '../core/style/schools.ts';
 export function writePerformance(score: Score, period: Period, schools: SchoolAnswers, literal: boolean, out: string): void {
   const study = studyOf(score);
   const style = { period, schools, ruleFactors: {} };
-  const markings = literal ? [] : score.parts.flatMap((p) => draftOf(propose(study, style, p.index)).map((k) => k.marking));
+  const markings = literal ? [] : draft(study, style, wholeScore(study)).map((k) => k.marking);
   // Answers that come with the call have no day.
   const answers = Object.fromEntries((Object.keys(schools) as SchoolKey[]).map((key) => [key, { option: schools[key]!, on: '' }]));
   const reading: Reading = { ...EMPTY_READING, period, markings, schools: answers };

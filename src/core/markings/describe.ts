@@ -25,6 +25,9 @@ export const ownWords = (kind: MarkingKind): OwnWords | null => {
   return isOwnWords(values) ? values : null;
 };
 
+/** Words to the player, printed or in the commentary. */
+export const isInWords = ({ kind }: Pick<Marking, 'kind'>): boolean => kind === 'text' || kind === 'advice';
+
 const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
 
 /** "Tempo word". */

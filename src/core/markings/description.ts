@@ -64,7 +64,8 @@ export interface MarkingDescription {
   values: readonly string[] | OwnWords;
   /** A value with its name, inside a sentence: "hairpin crescendo", "“from above”". */
   inWords(value: string): string;
-  legend: LegendLine;
+  /** Its line in the edition's legend; null where nothing is printed. */
+  legend: LegendLine | null;
   mei(m: Marking, place: MeiPlace): MeiSign;
   musicXml(m: Marking): XmlSign;
   /** Whether it would say the same as another of its kind, or the opposite, at one place. */

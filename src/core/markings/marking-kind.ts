@@ -11,6 +11,7 @@ export const MARKING_KINDS = [
   'metronome',
   'fermata',
   'text',
+  'advice',
   'fingering',
   'bowing'
 ] as const;

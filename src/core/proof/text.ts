@@ -1,3 +1,4 @@
+import { isInWords } from '../markings/describe.ts';
 import { alteredNotes } from '../score/accidentals.ts';
 import { openQuestions, questionsOf } from '../reading/questions.ts';
 import { cmp, lt } from '../score/fraction.ts';
@@ -10,7 +11,7 @@ import { declined, finding, type Check } from './finding.ts';
 const suspectUnanswered: Check = (p) =>
   p.details.suspects
     .filter(
-      (s) => !p.reading.markings.some((m) => m.note === s.note && m.kind === 'text') && !declined(p, 'ask-about-the-suspect-note', s.start)
+      (s) => !p.reading.markings.some((m) => m.note === s.note && isInWords(m)) && !declined(p, 'ask-about-the-suspect-note', s.start)
     )
     .map((s) =>
       finding('suspect note unanswered', 'question', s.start, s.evidence, 'Say in Structure that it is right, or note the other reading.')
@@ -123,7 +124,7 @@ const carriedAccidental: Check = (p) => {
     .filter((a) => a.note.part === p.reading.part && !a.printed && missReason(a, bars.get(`${a.note.measure}|${a.note.staff}`) ?? []))
     .filter(
       (a) =>
-        !p.reading.markings.some((m) => m.note === a.note.id && m.kind === 'text') &&
+        !p.reading.markings.some((m) => m.note === a.note.id && isInWords(m)) &&
         !declined(p, 'remind-of-the-carried-accidental', a.note.start)
     )
     .map((a) =>
@@ -143,7 +144,7 @@ const displacedTheme: Check = (p) =>
       (r) =>
         r.kind === 'displaced theme' &&
         !declined(p, 'mark-the-displaced-theme', r.start) &&
-        !p.reading.markings.some((m) => cmp(m.start, r.start) >= 0 && lt(m.start, r.end) && (m.kind === 'text' || m.kind === 'accent'))
+        !p.reading.markings.some((m) => cmp(m.start, r.start) >= 0 && lt(m.start, r.end) && (isInWords(m) || m.kind === 'accent'))
     )
     .map((r) =>
       finding(

@@ -9,7 +9,7 @@ import { onScaleBelow, setsATempo } from '../style/tempo-words.ts';
 import { can } from '../style/instruments/instrument.ts';
 import type { TimeAct } from '../style/terms/acts.ts';
 import { hurries, slows, timeActIn } from '../style/terms/read-words.ts';
-import { soundOf } from '../markings/describe.ts';
+import { isInWords, soundOf } from '../markings/describe.ts';
 import { metronomeMarkings } from '../reading/in-force.ts';
 import { measureAt } from '../score/position.ts';
 import { finding, type Check, type ProofContext } from './finding.ts';
@@ -126,7 +126,7 @@ const outsideTheRequest: Check = (p) => {
 
 const decorationTooDense: Check = (p) => {
   const bars = new Map<number, number>();
-  const added = p.reading.markings.filter((m) => m.kind === 'text' && /^2nd time|^second time/i.test(m.value));
+  const added = p.reading.markings.filter((m) => isInWords(m) && /^2nd time|^second time/i.test(m.value));
   for (const m of added) bars.set(p.rules.bar(m.start).index, (bars.get(p.rules.bar(m.start).index) ?? 0) + 1);
   return [...bars]
     .filter(([, count]) => count > 1)

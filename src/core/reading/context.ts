@@ -1,6 +1,6 @@
 import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
 import { firstFrom, toTicks, type SoundingScore, type Tone } from '../analysis/sounding-score.ts';
-import { cmp, lte, type Fraction } from '../score/fraction.ts';
+import { cmp, lte, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Measure, Score } from '../score/model.ts';
 import { barLabel, measureAt } from '../score/position.ts';
 import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
@@ -62,6 +62,10 @@ export interface RuleContext {
   slurred(a: Tone, b: Tone): boolean;
   /** A printed hairpin touches [from, to]. */
   hairpinIn(from: Fraction, to: Fraction): boolean;
+  /** The part has the tune at a note: the leading line of the whole goes through it. */
+  hasTune(tone: Tone): boolean;
+  /** No rest of half a beat or more stands between neighbours from one tone of the line to another. */
+  unbroken(from: Tone, to: Tone): boolean;
 }
 
 export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
@@ -79,6 +83,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
   const held = new Array<boolean>(line.length).fill(false);
   for (const { from, to } of spans) for (let k = from; k < to; k++) held[k] = true;
   const hairpins = score.hairpins.filter((h) => h.part === part);
+  const tune = tuneOf(study);
   const bar = (at: Fraction) => measureAt(score, at);
   const indexAt = (at: Fraction) => firstFrom(line, toTicks(sounding, at));
   return {
@@ -100,7 +105,9 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     },
     range: (from, to) => {
       const [a, b] = [bar(from), bar(to)];
-      return a === b ? barLabel(score.measures, a) : `bars ${a.number}–${b.number}`;
+      if (a === b) return barLabel(score.measures, a);
+      const [first, last] = [barLabel(score.measures, a), barLabel(score.measures, b)];
+      return first.startsWith('bar ') && last.startsWith('bar ') ? `bars ${a.number}–${b.number}` : `${first} to ${last}`;
     },
     chordAt: (at) => findAt(facts.chords, at),
     cadenceOf: (phrase) => facts.cadences.find((c) => c.id === phrase.cadence) ?? null,
@@ -114,8 +121,37 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
       const k = place.get(a.note.id);
       return k !== undefined && line[k + 1] === b && held[k];
     },
+    hasTune: (tone) => tune.has(tone.note.id),
+    unbroken: (from, to) => {
+      const [a, b] = [place.get(from.note.id)!, place.get(to.note.id)!];
+      for (let k = a; k < b; k++) if (line[k + 1].start - line[k].end >= sounding.ticksPerQuarter / 2) return false;
+      return true;
+    },
     hairpinIn: (from, to) => hairpins.some((h) => cmp(h.start, to) < 0 && cmp(h.end, from) > 0)
   };
+}
+
+/** Notes of the tune: where words are sung the singer's, else those of the leading line of the whole. */
+function tuneOf({ score, sounding, soundingPart }: Pick<Study, 'score' | 'sounding' | 'soundingPart'>): Set<string> {
+  const singers = new Set(score.notes.filter((n) => n.lyrics?.length).map((n) => n.part));
+  if (!singers.size || singers.size === score.parts.length) return new Set(sounding.melody.map((t) => t.note.id));
+  const sung = [...singers].flatMap((part) =>
+    soundingPart(part).melody.map((t) => ({
+      from: toNumber(t.note.start),
+      to: toNumber(t.note.start) + (t.end - t.start) / sounding.ticksPerQuarter,
+      id: t.note.id
+    }))
+  );
+  sung.sort((a, b) => a.from - b.from);
+  const ids = new Set(sung.map((t) => t.id));
+  let k = 0;
+  for (const tone of sounding.melody) {
+    const at = toNumber(tone.note.start);
+    while (k < sung.length && sung[k].to <= at) k++;
+    const singing = k < sung.length && sung[k].from <= at;
+    if (!singing && !singers.has(tone.note.part)) ids.add(tone.note.id);
+  }
+  return ids;
 }
 
 function byMeasure(tones: readonly Tone[]): (measure: number) => Tone[] {

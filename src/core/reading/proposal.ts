@@ -7,6 +7,8 @@ export interface Proposal {
   /** 0 to 1: rule strength in this profile times how sure the facts are. */
   strength: number;
   marking: Omit<NewMarking, 'proposal'>;
+  /** Proposals of one group are drafted together or not at all. */
+  group?: string;
   /** Weaker rules that would have said otherwise at this place. */
   outweighs?: { rule: string; value: string; strength: number }[];
 }

@@ -29,6 +29,7 @@ function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft):
       ]
     }
   };
+  if (draft.group) proposal.group = `${rule.id}@${c.part}.${draft.group}`;
   if (isTone(draft.at)) proposal.marking.note = draft.at.note.id;
   if (draft.to) {
     if (isTone(draft.to)) {

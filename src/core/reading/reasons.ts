@@ -1,7 +1,7 @@
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import { keyName } from '../analysis/keys.ts';
-import { inSigns } from '../analysis/words.ts';
+import { inSigns, intervalWords } from '../analysis/words.ts';
 import { cmp, lt, lte } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import type { Because, Marking } from '../markings/marking.ts';
@@ -41,7 +41,8 @@ export function reasonsAt(
   for (const r of details?.rhythms ?? [])
     if (cmp(r.start, start) === 0) say(`${place(r.start)}: ${r.kind}; ${r.evidence}`, `rhythm-${r.measure}`);
   for (const s of facts.sequences)
-    if (holds(s)) say(`${place(s.start)}: a sequence of ${s.units} units${s.kind ? `, ${s.kind}` : ''}, each ${s.step}`, s.id);
+    if (holds(s))
+      say(`${place(s.start)}: a sequence of ${s.units} units${s.kind ? `, ${s.kind}` : ''}, each ${intervalWords(s.step)}`, s.id);
   for (const k of facts.keys.slice(1)) if (touches(k.start)) say(`${place(k.start)}: ${k.name} begins`, k.id);
   const chord = facts.chords.find(holds);
   if (!found.length && chord) say(`${place(chord.start)}: ${chord.roman} in ${keyName(chord.key)}`, chord.id);

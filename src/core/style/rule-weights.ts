@@ -16,6 +16,13 @@ export const TEMPO_RELATIONS: readonly [number, number][] = [
 /** Groups into which a free cadenza of so many notes falls: odd ones, growing toward the middle. Handbook 7.7. */
 export const CADENZA_GROUPS = [3, 5, 9, 5, 3];
 
+/** Steps by which an echo is softer, and the level under which none goes. Quantz 1752, XVII.vii: soft against loud. */
+export const ECHO_STEPS = 2;
+export const SOFTEST_ECHO = 2;
+
+/** Quarters between the arrival of a cadence and the end of its phrase within which the phrase tapers. */
+export const MOST_TAPERED = 4;
+
 /** Notes of one pitch in a row that make a repetition. */
 export const REPETITION = 4;
 

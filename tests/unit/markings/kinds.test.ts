@@ -129,6 +129,7 @@ const STORED: Record<MarkingKind, [hangs: string, values: readonly string[] | nu
   metronome: ['moment', null],
   fermata: ['note', ['fermata']],
   text: ['moment', null],
+  advice: ['moment', null],
   fingering: ['note', null],
   bowing: ['note', ['down-bow', 'up-bow']]
 };

@@ -4,8 +4,7 @@ import { perform, type Performance } from '../../../src/core/performance/perform
 import type { Realisation } from '../../../src/core/performance/ornaments.ts';
 import { pitchName } from '../../../src/core/score/pitch.ts';
 import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
-import { draftOf } from '../../../src/core/reading/draft.ts';
-import { propose } from '../../../src/core/reading/propose.ts';
+import { draft, wholeScore } from '../../../src/core/reading/draft/draft.ts';
 import type { Score } from '../../../src/core/score/model.ts';
 import { PERIODS, type Period } from '../../../src/core/style/profiles.ts';
 
@@ -24,7 +23,7 @@ export const readingOf = (period: Period, answers: Record<string, string> = {}, 
 /** The reading of a period with its draft. */
 export function drafted(playable: PlayableScore, period: Period, answers: Record<string, string> = {}): Reading {
   const style = { period, schools: answers, ruleFactors: {} };
-  const markings = draftOf(propose(playable.study, style)).map((k) => k.marking);
+  const markings = draft(playable.study, style, wholeScore(playable.study)).map((k) => k.marking);
   return readingOf(period, answers, { markings });
 }
 

@@ -1,6 +1,7 @@
 import type { MarkingDescription } from '../description.ts';
 import type { MarkingKind } from '../marking-kind.ts';
 import { accent } from './accent.ts';
+import { advice } from './advice.ts';
 import { articulation } from './articulation.ts';
 import { bowing } from './bowing.ts';
 import { breath } from './breath.ts';
@@ -27,6 +28,7 @@ export const KINDS: Record<MarkingKind, MarkingDescription> = {
   metronome,
   fermata,
   text,
+  advice,
   fingering,
   bowing
 };

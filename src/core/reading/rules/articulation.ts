@@ -1,11 +1,12 @@
 import { levelAt } from '../../analysis/sounding-score.ts';
-import { hasMark, oncePerSection, quarters, words } from './find.ts';
+import { hasMark, oncePerSection, parting, quarters, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
-const TOUCH: Record<string, string> = {
-  half: 'unmarked notes: half their value',
-  detached: 'unmarked notes: about three quarters',
-  full: 'unmarked notes: full'
+/** The field's words, and the share of the school that they stand for. Handbook 6.1. */
+const TOUCH: Record<string, readonly [word: string, share: string]> = {
+  half: ['non legato', 'half their value'],
+  detached: ['non legato', 'about three quarters of their value'],
+  full: ['legato', 'their full value']
 };
 const STACCATO: Record<string, string> = {
   separated: 'dots: separated, not short',
@@ -22,6 +23,7 @@ export const ARTICULATION: Rule[] = [
     looksAt: 'Lines with plain notes, neither slurred nor dotted nor held, of a quarter or shorter.',
     proposes: 'The share of the school, once at the beginning.',
     periods: { baroque: 0.6, classical: 0.5 },
+    needs: ['keys'],
     sources: ['cpebach', 'turk', 'clementi'],
     find: (c) => {
       const plain = c.line.find(
@@ -32,8 +34,8 @@ export const ARTICULATION: Rule[] = [
           !c.slurred(t, c.line[k + 1]) &&
           (k === 0 || !c.slurred(c.line[k - 1], t))
       );
-      const text = TOUCH[c.schools.touch ?? ''];
-      return plain && text ? [words(text, plain, `${c.place(plain.note.start)}: notes without slur or sign`)] : [];
+      const touch = TOUCH[c.schools.touch ?? ''];
+      return plain && touch ? [term(touch[0], plain, `${c.place(plain.note.start)}: notes without slur or sign last ${touch[1]}`)] : [];
     }
   },
   {
@@ -90,7 +92,7 @@ export const ARTICULATION: Rule[] = [
         const next = c.line[k + 1];
         const later = c.line[k + 2];
         return next && later && next.start === t.end && quarters(c, t) >= 2 && hasMark(next, /^staccat/) && hasMark(later, /^staccat/)
-          ? [{ kind: 'comma', value: 'comma', at: t, fact: `${c.place(t.note.start)}: a long note before detached ones` }]
+          ? [{ ...parting(c), at: t, fact: `${c.place(t.note.start)}: a long note before detached ones` }]
           : [];
       })
   },

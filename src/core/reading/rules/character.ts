@@ -1,7 +1,10 @@
 import { toNumber } from '../../score/fraction.ts';
 import { characterOf } from '../../style/character.ts';
-import { firstAt, quarters, tempoAt, words } from './find.ts';
+import { lookUp } from '../../style/terms/lookup.ts';
+import { firstAt, quarters, tempoAt, term } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
+
+const CHARACTER_OR_TEMPO = ['character', 'tempo'];
 
 /** Rules that name a character from key, meter, register and pace. */
 export const CHARACTER: Rule[] = [
@@ -17,26 +20,26 @@ export const CHARACTER: Rule[] = [
       c.facts.sections.flatMap((s): Draft[] => {
         const tone = firstAt(c, s.start);
         const tones = c.between(s.start, s.end);
-        if (!tone || tones.length < 4) return [];
+        if (!tone || tones.length < 4 || c.bar(tone.note.start) !== c.bar(s.start) || !c.hasTune(tone)) return [];
         const length = toNumber(s.end) - toNumber(s.start);
         const tempo = tempoAt(c, tone.note.start);
-        const pace = (tones.length / length) * ((tempo ?? 90) / 60);
+        // Without a tempo nobody knows the pace.
+        if (tempo === null) return [];
+        const pace = (tones.length / length) * (tempo / 60);
         const mean =
           tones.reduce((sum, t) => sum + t.midi * quarters(c, t), 0) /
           Math.max(
             0.01,
             tones.reduce((sum, t) => sum + quarters(c, t), 0)
           );
+        // Where the page speaks the rule is silent; what is said at the beginning holds for what follows.
         const printed = c.score.directions.some(
-          (d) =>
-            d.kind === 'words' &&
-            d.measure === tone.note.measure &&
-            /dolce|espress|cantab|maest|agitat|grazios|giocos|dolor|tranq|mest|brill|leggier|marcat/i.test(d.text)
+          (d) => d.kind === 'words' && lookUp(d.text).terms.some((t) => CHARACTER_OR_TEMPO.some((e) => t.effects.includes(e)))
         );
         if (printed) return [];
         const minor = s.opens.endsWith('minor');
         const { word, because } = characterOf(minor, pace, mean, c.line.reduce((sum, t) => sum + t.midi, 0) / c.line.length);
-        return [words(word, tone, `${c.place(s.start)}: ${s.opens}, ${because}`, { facts: [s.id], confidence: s.confidence })];
+        return [term(word, tone, `${c.place(s.start)}: ${s.opens}, ${because}`, { facts: [s.id], confidence: s.confidence })];
       })
   }
 ];

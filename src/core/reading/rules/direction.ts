@@ -22,7 +22,14 @@ export const DIRECTION: Rule[] = [
         let end = k;
         while (c.line[end + 1]?.midi === t.midi && c.line[end + 1].start === c.line[end].end) end++;
         const goal = c.line[end + 1];
-        if (end - k + 1 < REPETITION || !goal || goal.start !== c.line[end].end || c.hairpinIn(t.note.start, goal.note.start)) return [];
+        if (
+          end - k + 1 < REPETITION ||
+          !c.hasTune(t) ||
+          !goal ||
+          goal.start !== c.line[end].end ||
+          c.hairpinIn(t.note.start, goal.note.start)
+        )
+          return [];
         return [
           {
             kind: 'hairpin',

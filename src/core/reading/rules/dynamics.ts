@@ -1,20 +1,21 @@
-import { add, frac, lt, lte, type Fraction } from '../../score/fraction.ts';
+import { levelAt, toTicks } from '../../analysis/sounding-score.ts';
+import { add, frac, lt, lte, toNumber, type Fraction } from '../../score/fraction.ts';
+import { ECHO_STEPS, MOST_TAPERED, SOFTEST_ECHO } from '../../style/rule-weights.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
+import { softened } from './levels.ts';
 import { leaningPairs } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
 import type { Tone } from '../../analysis/sounding-score.ts';
 
-/** A hairpin with its start and its goal said in words. */
+/** A crescendo to its goal, which it reaches as the goal begins; a diminuendo through its last note. From where to where it goes is said by the reading, which knows the levels. */
 function hairpin(c: RuleContext, kind: 'crescendo' | 'diminuendo', from: Tone, to: Tone, fact: string, rest: Partial<Draft> = {}): Draft {
-  const start = c.level(from.note.start)?.step ?? 4;
-  const goal = start + (kind === 'crescendo' ? 1 : -1) * c.profile.hairpinSteps;
-  const end = add(to.note.start, frac(to.end - to.start, c.sounding.ticksPerQuarter));
-  const room = goal < 1 || goal > 8 ? '' : `, from ${dynamicAt(start)} toward ${dynamicAt(goal)}`;
-  return { kind: 'hairpin', value: kind, at: from, to: end, fact: fact + room, ...rest };
+  const end = kind === 'crescendo' ? to.note.start : add(to.note.start, frac(to.end - to.start, c.sounding.ticksPerQuarter));
+  return { kind: 'hairpin', value: kind, at: from, to: end, fact, ...rest };
 }
 
-const free = (c: RuleContext, from: Tone, to: Tone): boolean => !c.hairpinIn(from.note.start, add(to.note.start, frac(1, 8)));
+const free = (c: RuleContext, from: Tone, to: Tone): boolean =>
+  c.unbroken(from, to) && !c.hairpinIn(from.note.start, add(to.note.start, frac(1, 8)));
 
 /** Stretches of the line that go one way, small turns aside, over at least a sixth and six notes. */
 function ascents(c: RuleContext, up: boolean): Tone[][] {
@@ -27,7 +28,8 @@ function ascents(c: RuleContext, up: boolean): Tone[][] {
       for (let j = i + 1; j < tones.length; j++) {
         const rise = (tones[j].midi - tones[extreme].midi) * (up ? 1 : -1);
         if (rise > 0) extreme = j;
-        // A turn back by more than a fourth, or below the start, ends the way.
+        // A rest, a turn back by more than a fourth, or below the start, ends the way.
+        if (tones[j].start - tones[j - 1]?.end >= c.sounding.ticksPerQuarter / 2 && j > i) break;
         if (rise < -5 || (tones[j].midi - tones[i].midi) * (up ? 1 : -1) < 0) break;
       }
       const way = (tones[extreme].midi - tones[i].midi) * (up ? 1 : -1);
@@ -60,8 +62,16 @@ export const DYNAMICS: Rule[] = [
     find: (c) => {
       const first = c.line[0];
       if (!first || c.profile.opening === null || c.level(first.note.start)) return [];
+      // Who comes in while another part has a level takes it.
+      const other = c.levels.findLast((l) => lte(l.start, first.note.start));
+      const beside = other ? `; ${c.score.parts[other.part].name || 'the other part'} has ${other.sign}` : '';
       return [
-        { kind: 'dynamic', value: c.profile.opening, at: first, fact: `${c.place(first.note.start)}: no dynamic stands at the beginning` }
+        {
+          kind: 'dynamic',
+          value: other ? dynamicAt(other.step) : c.profile.opening,
+          at: first,
+          fact: `${c.place(first.note.start)}: no dynamic stands where the part begins${beside}`
+        }
       ];
     }
   },
@@ -80,10 +90,12 @@ export const DYNAMICS: Rule[] = [
         const marked = c.levels.some((l) => l.part === c.part && lte(start, l.start) && lte(l.start, tone.note.start));
         if (marked) return [];
         const before = c.level(start)?.step ?? dynamicLevelOf(c);
+        const softer = Math.max(SOFTEST_SECTION, before - (c.period === 'romantic' ? 1 : 2));
+        if (softer >= before) return [];
         return [
           {
             kind: 'dynamic' as const,
-            value: dynamicAt(Math.max(3, before - (c.period === 'romantic' ? 1 : 2))),
+            value: dynamicAt(softer),
             at: tone,
             fact: `${c.place(start)}: a section begins without a dynamic`
           }
@@ -95,16 +107,17 @@ export const DYNAMICS: Rule[] = [
     area: 'dynamics',
     title: 'An immediate repetition is an echo',
     looksAt: 'A bar or two that are repeated at once, note for note.',
-    proposes: 'A softer level for the second time.',
+    proposes: 'A softer level for the second time, and the level before where the echo ends.',
     periods: { baroque: 0.7, classical: 0.4 },
     sources: ['quantz'],
     find: (c) =>
-      repeatedBars(c).map(({ tone, bars }) => ({
-        kind: 'dynamic',
-        value: 'p',
-        at: tone,
-        fact: `${c.place(tone.note.start)}: repeats the ${bars === 1 ? 'bar' : `${bars} bars`} before note for note`
-      }))
+      repeatedBars(c).flatMap(({ tone, bars, after }) => {
+        const before = c.level(tone.note.start)?.step ?? dynamicLevelOf(c);
+        const softer = Math.max(SOFTEST_ECHO, before - ECHO_STEPS);
+        if (softer >= before) return [];
+        const what = `the ${bars === 1 ? 'bar' : `${bars} bars`} before`;
+        return softened(c, tone, after, softer, before, `${c.place(tone.note.start)}: repeats ${what} note for note`);
+      })
   },
   {
     id: 'rise-grows',
@@ -203,17 +216,16 @@ export const DYNAMICS: Rule[] = [
         const cadence = c.cadenceOf(phrase);
         if (!cadence) return [];
         const tones = c.between(cadence.start, phrase.end);
-        // A phrase that ends with its arrival has nothing left to taper.
-        if (tones.length < 2 || !free(c, tones[0], tones[tones.length - 1])) return [];
+        const [first, last] = [tones[0], tones[tones.length - 1]];
+        // A phrase that ends with its arrival has nothing left to taper, and one that goes on far beyond it has not ended there.
+        const near = first && last && last.end - toTicks(c.sounding, cadence.start) <= MOST_TAPERED * c.sounding.ticksPerQuarter;
+        const weaker = near && levelAt(c.sounding, last.start) < levelAt(c.sounding, first.start);
+        if (tones.length < 2 || !weaker || !free(c, first, last)) return [];
         return [
-          hairpin(
-            c,
-            'diminuendo',
-            tones[0],
-            tones[tones.length - 1],
-            `${c.place(cadence.start)}: after the ${cadence.type} the phrase ends on a weaker note`,
-            { facts: [phrase.id, cadence.id], confidence: cadence.confidence }
-          )
+          hairpin(c, 'diminuendo', first, last, `${c.place(cadence.start)}: after the ${cadence.type} the phrase ends on a weaker beat`, {
+            facts: [phrase.id, cadence.id],
+            confidence: cadence.confidence
+          })
         ];
       })
   },
@@ -229,7 +241,7 @@ export const DYNAMICS: Rule[] = [
       const drafts: Draft[] = [];
       for (const chord of c.facts.chords) {
         const goal = c.facts.cadences.find((x) => x.type === 'DC' && x.to === chord.id);
-        if (!chord.special && !goal) continue;
+        if ((!chord.special && !goal) || chord.confidence < SURE_COLOUR) continue;
         const tone = c.between(chord.start, chord.end)[0];
         if (!tone || tone.note.marks?.some((m) => m.name === 'accent' || m.name === 'tenuto')) continue;
         const what = chord.special ? `${chord.special} (${chord.roman})` : 'the dominant goes somewhere else than home';
@@ -260,8 +272,14 @@ export const DYNAMICS: Rule[] = [
         .flatMap((h) => {
           const until = add(h.end, c.bar(h.end).length);
           if (c.levels.some((l) => l.part === c.part && lte(h.end, l.start) && lt(l.start, until))) return [];
+          // A swell over a note or two has no goal of its own.
+          if (toNumber(h.end) - toNumber(h.start) < LONG_ENOUGH) return [];
           const next = c.score.hairpins.some((o) => o !== h && o.part === c.part && lte(h.end, o.start) && lt(o.start, until));
-          const goal = c.firstAt(h.end);
+          // The goal is the beat to which it leads, not the last note before it.
+          const nearest = c.firstAt(h.end);
+          const strong =
+            nearest && c.between(h.end, add(h.end, frac(1))).find((t) => levelAt(c.sounding, t.start) > levelAt(c.sounding, nearest.start));
+          const goal = strong ?? nearest;
           if (!goal || (next && c.period === 'romantic')) return [];
           const start = c.level(h.start)?.step ?? 4;
           const value = dynamicAt(Math.max(2, Math.min(8, start + (h.kind === 'crescendo' ? 1 : -1))));
@@ -272,10 +290,19 @@ export const DYNAMICS: Rule[] = [
   }
 ];
 
+/** Confidence from which a colour is pointed at. */
+const SURE_COLOUR = 0.7;
+
+/** Quarters from which a hairpin leads somewhere. */
+const LONG_ENOUGH = 1.5;
+
+/** No section is begun softer than p without being asked. */
+const SOFTEST_SECTION = 3;
+
 const dynamicLevelOf = (c: RuleContext): number => (c.profile.opening === null ? null : dynamicStep(c.profile.opening)) ?? 4;
 
 /** Bars that repeat the one or two bars before them exactly. */
-function repeatedBars(c: RuleContext): { tone: Tone; bars: number }[] {
+function repeatedBars(c: RuleContext): { tone: Tone; bars: number; after: Fraction }[] {
   const { score } = c;
   const shape = score.measures.map(() => '');
   const firsts = new Map<number, Tone>();
@@ -284,7 +311,7 @@ function repeatedBars(c: RuleContext): { tone: Tone; bars: number }[] {
     if (!firsts.has(m)) firsts.set(m, tone);
     shape[m] += `${tone.note.onset.n}/${tone.note.onset.d}:${tone.midi};`;
   }
-  const found: { tone: Tone; bars: number }[] = [];
+  const found: { tone: Tone; bars: number; after: Fraction }[] = [];
   for (let m = 1; m < shape.length; m++) {
     for (const bars of [2, 1]) {
       if (m < bars) continue;
@@ -292,8 +319,12 @@ function repeatedBars(c: RuleContext): { tone: Tone; bars: number }[] {
       const tone = firsts.get(m);
       const varied = now.every((s) => s.split(';').length > 3);
       if (tone && varied && now.length === bars && now.every((s, k) => s === shape[m - bars + k])) {
-        found.push({ tone, bars });
-        m += bars - 1;
+        // Bars that go on repeating are one case.
+        let end = m + bars;
+        while (end < shape.length && shape[end] === shape[end - bars]) end++;
+        const last = score.measures[end - 1];
+        found.push({ tone, bars, after: add(last.start, last.length) });
+        m = end - 1;
         break;
       }
     }

@@ -2,6 +2,7 @@ import { distinct } from '../../distinct.ts';
 import type { Tone } from '../../analysis/sounding-score.ts';
 import { cmp, lte, type Fraction } from '../../score/fraction.ts';
 import { tempoInForce } from '../../score/tempo.ts';
+import { can } from '../../style/instruments/instrument.ts';
 import { setsATempo } from '../../style/tempo-words.ts';
 import type { TimeAct } from '../../style/terms/acts.ts';
 import { timeActIn } from '../../style/terms/read-words.ts';
@@ -14,9 +15,18 @@ export const firstAt = (c: RuleContext, at: Fraction): Tone | null => c.firstAt(
 /** The note of the line with an id. */
 export const toneOf = (c: RuleContext, id: string): Tone | null => c.line.find((t) => t.note.id === id) ?? null;
 
-/** Words at a note, with the fact that calls for them. */
-export const words = (value: string, at: Tone | Fraction, fact: string, rest: Partial<Draft> = {}): Draft => ({
+/** Short words of the field at a note, printed over the music. */
+export const term = (value: string, at: Tone | Fraction, fact: string, rest: Partial<Draft> = {}): Draft => ({
   kind: 'text',
+  value,
+  at,
+  fact,
+  ...rest
+});
+
+/** Advice at a note, with the fact that calls for it: it stands in the commentary. */
+export const words = (value: string, at: Tone | Fraction, fact: string, rest: Partial<Draft> = {}): Draft => ({
+  kind: 'advice',
   value,
   at,
   fact,
@@ -37,6 +47,10 @@ export const actsOnTime = (c: RuleContext, asked: (act: TimeAct) => boolean, fro
   });
 
 const RESTORES: TimeAct = { kind: 'restore' };
+
+/** What parts two notes: a breath for who is blown or sung, else the bow or hand leaves early. */
+export const parting = (c: RuleContext): { kind: 'breath' | 'comma'; value: string } =>
+  can(c.instrument, 'breathes') ? { kind: 'breath', value: 'breath' } : { kind: 'comma', value: 'comma' };
 
 export const hasMark = (t: Tone, name: RegExp): boolean => t.note.marks?.some((m) => name.test(m.name)) ?? false;
 

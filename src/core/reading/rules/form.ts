@@ -1,8 +1,12 @@
-import { cmp } from '../../score/fraction.ts';
+import { intervalWords } from '../../analysis/words.ts';
 import { placeName } from '../moments.ts';
+import { cmp, lt, toNumber } from '../../score/fraction.ts';
+import { beatOfMeter } from '../../score/meter.ts';
 import type { RuleContext } from '../context.ts';
 import type { SectionFact } from '../../analysis/facts.ts';
-import { firstAt, toneOf, words } from './find.ts';
+import { dynamicStep } from '../../style/dynamics.ts';
+import { firstAt, parting, quarters, toneOf, words } from './find.ts';
+import { levelPrinted, softened } from './levels.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** Sections whose music has come before, with other music between. */
@@ -11,20 +15,23 @@ function returns(c: RuleContext): { section: SectionFact; first: SectionFact }[]
     const plain = section.label.replace(/'/g, '');
     const earlier = c.facts.sections.slice(0, k);
     const first = earlier.find((s) => s.label.replace(/'/g, '') === plain);
-    return first && earlier.at(-1)!.label.replace(/'/g, '') !== plain ? [{ section, first }] : [];
+    // A return that does not begin a phrase is not heard as one.
+    const heard = c.facts.phrases.some((p) => cmp(p.start, section.start) === 0);
+    return first && heard && earlier.at(-1)!.label.replace(/'/g, '') !== plain ? [{ section, first }] : [];
   });
 }
 
 /** A level for the first note of every return, where none is printed there and the school asks for it. */
-function levelOfReturns(c: RuleContext, school: 'proclaim' | 'steal-in', level: (first: SectionFact) => string): Draft[] {
+function levelOfReturns(c: RuleContext, school: 'proclaim' | 'steal-in', level: (first: SectionFact) => string | null): Draft[] {
   if (c.schools.return !== school) return [];
   return returns(c).flatMap(({ section, first }): Draft[] => {
     const tone = firstAt(c, section.start);
-    if (!tone || c.levels.some((l) => cmp(l.start, tone.note.start) === 0)) return [];
+    const value = level(first);
+    if (!tone || value === null || levelPrinted(c, section.start, tone.note.start)) return [];
     return [
       {
         kind: 'dynamic',
-        value: level(first),
+        value,
         at: tone,
         fact: `${c.place(section.start)}: section ${first.label} returns`,
         facts: [section.id],
@@ -34,6 +41,8 @@ function levelOfReturns(c: RuleContext, school: 'proclaim' | 'steal-in', level: 
   });
 }
 
+const LOUD = dynamicStep('mf')!;
+
 /** Rules that rest on the form: returns, sequences, periods, joins. */
 export const FORM: Rule[] = [
   {
@@ -41,10 +50,15 @@ export const FORM: Rule[] = [
     area: 'phrasing',
     title: 'Proclaim the return of the theme',
     looksAt: 'A section that comes back after other music, where the school says “proclaim”.',
-    proposes: 'The dynamic of its first time, or f.',
+    proposes: 'The dynamic of its first time, where that was loud.',
     periods: { baroque: 0.5, classical: 0.55, romantic: 0.5 },
     sources: ['caplin', 'common'],
-    find: (c) => levelOfReturns(c, 'proclaim', (first) => c.level(first.start)?.sign ?? 'f')
+    find: (c) =>
+      levelOfReturns(c, 'proclaim', (first) => {
+        const level = c.level(first.start);
+        // What was soft the first time is not proclaimed.
+        return level && level.step >= LOUD ? level.sign : null;
+      })
   },
   {
     id: 'steal-into-the-return',
@@ -61,27 +75,25 @@ export const FORM: Rule[] = [
     area: 'time',
     title: 'Prepare the return of the theme',
     looksAt: 'The bar before a section that comes back after other music.',
-    proposes: '“poco rit.” in that bar (Czerny’s first case of a ritardando).',
+    proposes: '“poco rit.” in that bar (Czerny’s first case of a ritardando), and “a tempo” for the theme.',
     periods: { romantic: 0.5 },
     sources: ['czerny'],
     find: (c) =>
-      returns(c).flatMap(({ section }): Draft[] => {
+      // What returns as the theme is what the piece began with.
+      returns(c).flatMap(({ section, first }): Draft[] => {
+        if (first !== c.facts.sections[0]) return [];
         const bar = c.bar(section.start);
         const before = c.score.measures[bar.index - 1];
         const tone = before && firstAt(c, before.start);
         const spoken = c.score.directions.some((d) => d.kind === 'words' && d.measure >= bar.index - 2 && d.measure < bar.index);
-        return tone && !spoken
-          ? [
-              {
-                kind: 'tempo',
-                value: 'poco rit.',
-                at: tone,
-                fact: `${c.place(section.start)}: the theme returns`,
-                facts: [section.id],
-                confidence: section.confidence
-              }
-            ]
-          : [];
+        const theme = c.firstAt(section.start);
+        if (!tone || !theme || spoken || !lt(tone.note.start, theme.note.start)) return [];
+        const fact = `${c.place(section.start)}: the theme returns`;
+        const rest = { kind: 'tempo' as const, fact, facts: [section.id], confidence: section.confidence, group: section.id };
+        return [
+          { ...rest, value: 'poco rit.', at: tone },
+          { ...rest, value: 'a tempo', at: theme, fact: `${c.place(theme.note.start)}: the theme itself is in time` }
+        ];
       })
   },
   {
@@ -104,7 +116,7 @@ export const FORM: Rule[] = [
             words(
               `${s.units} groups of ${size}`,
               tone,
-              `${c.place(s.start)}: a sequence of ${s.units} units${s.kind ? `, ${s.kind}` : ''}, each ${s.step}`,
+              `${c.place(s.start)}: a sequence of ${s.units} units${s.kind ? `, ${s.kind}` : ''}, each ${intervalWords(s.step)}`,
               {
                 facts: [s.id],
                 confidence: s.confidence
@@ -145,7 +157,7 @@ export const FORM: Rule[] = [
     area: 'dynamics',
     title: 'The answer of a period is not the question again',
     looksAt: 'Periods: a phrase that begins like the one before and closes more firmly.',
-    proposes: 'One step softer or louder for the answer.',
+    proposes: 'One step softer for the answer, and the level before after it.',
     periods: { classical: 0.5, romantic: 0.4, baroque: 0.4 },
     sources: ['caplin', 'common'],
     find: (c) =>
@@ -154,9 +166,9 @@ export const FORM: Rule[] = [
         .flatMap((g): Draft[] => {
           const answer = c.facts.phrases.find((p) => p.id === g.phrases[1]);
           const tone = answer && firstAt(c, answer.start);
-          const level = tone && c.level(tone.note.start);
-          if (!tone || (level && cmp(level.start, tone.note.start) === 0)) return [];
-          return [{ kind: 'dynamic', value: 'p', at: tone, fact: `${c.place(answer.start)}: ${g.evidence}`, facts: [answer.id] }];
+          const before = tone && c.level(tone.note.start)?.step;
+          if (!tone || !before || before < 3) return [];
+          return softened(c, tone, answer.end, before - 1, before, `${c.place(answer.start)}: ${g.evidence}`, { facts: [answer.id] });
         })
   },
   {
@@ -192,13 +204,13 @@ export const FORM: Rule[] = [
               !before ||
               !next ||
               next.start > before.end ||
+              quarters(c, before) < toNumber(beatOfMeter(c.bar(before.note.start)).beat) ||
               before.note.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark')
             )
               return [];
             return [
               {
-                kind: 'comma',
-                value: 'comma',
+                ...parting(c),
                 at: before,
                 fact: `${placeName(c.score, s.start)}: section ${s.label} begins`,
                 facts: [s.id],

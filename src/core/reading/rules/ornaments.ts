@@ -5,7 +5,7 @@ import { pitchName } from '../../score/pitch.ts';
 import type { RuleContext } from '../context.ts';
 import { APPOGGIATURA_SHARE, TRILL_RATE } from '../../style/ornaments.ts';
 import { PLAYER_WORDS } from '../../style/player-words.ts';
-import { hasMark, oncePerSection, quarters, seconds, words } from './find.ts';
+import { hasMark, oncePerSection, quarters, seconds, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 const trills = (c: RuleContext): Tone[] => c.line.filter((t) => hasMark(t, /^trill-mark$/));
@@ -43,7 +43,8 @@ export const ORNAMENTS: Rule[] = [
     sources: ['cpebach', 'hummel', 'spohr'],
     find: (c) => {
       const text = (PLAYER_WORDS.trillFrom as Record<string, string>)[c.schools['trill-start'] ?? ''];
-      return text ? trills(c).map((t) => words(text, t, `${c.place(t.note.start)}: a trill`)) : [];
+      // Said over the first; what holds for all others stands in the commentary.
+      return text ? trills(c).map((t, k) => (k ? words : term)(text, t, `${c.place(t.note.start)}: a trill`)) : [];
     }
   },
   {
@@ -62,7 +63,7 @@ export const ORNAMENTS: Rule[] = [
         return notes !== null && notes < 4
           ? [
               {
-                kind: 'text',
+                kind: 'advice',
                 value: PLAYER_WORDS.flick,
                 at: t,
                 fact: `${c.place(t.note.start)}: ${time!.toFixed(2)} s leave room for ${notes} notes at ${TRILL_RATE.most} alternations a second`

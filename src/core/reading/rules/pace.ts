@@ -2,7 +2,7 @@ import { CADENZA_GROUPS } from '../../style/rule-weights.ts';
 import { add, cmp, frac, lt, mul } from '../../score/fraction.ts';
 import type { TimeAct } from '../../style/terms/acts.ts';
 import { readWords, slows, timeActIn } from '../../style/terms/read-words.ts';
-import { actsOnTime, firstAt, hasMark, quarters, says, words } from './find.ts';
+import { actsOnTime, firstAt, hasMark, quarters, says, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** Rules for words on time: what begins must end, what slows by itself needs no help. Handbook 7.5 to 7.7. */
@@ -148,7 +148,7 @@ export const PACE: Rule[] = [
           says(c, /ad lib|a piacere|senza misura|quasi cadenza/i, before.start, mul(add(before.start, m.start), frac(1, 2)));
         const tone = free && m.time?.quarters ? c.firstAt(m.start) : null;
         const own = tone && lt(tone.note.start, add(m.start, m.length));
-        return own ? [words('strictly in time', tone, `${c.place(m.start)}: measured again after a free bar`)] : [];
+        return own ? [term('strictly in time', tone, `${c.place(m.start)}: measured again after a free bar`)] : [];
       })
   },
   {

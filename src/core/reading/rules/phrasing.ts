@@ -1,6 +1,8 @@
 import type { Tone } from '../../analysis/sounding-score.ts';
 import { parseKey } from '../../analysis/keys.ts';
 import { TONES, type Quality } from '../../analysis/vocabulary.ts';
+import type { CadenceFact } from '../../analysis/facts.ts';
+import { cmp } from '../../score/fraction.ts';
 import { fifthsPc } from '../../score/pitch.ts';
 import type { RuleContext } from '../context.ts';
 import type { Rule } from './rule.ts';
@@ -9,15 +11,47 @@ import type { Rule } from './rule.ts';
 function phraseEnds(c: RuleContext): { tone: Tone; next: Tone; index: number }[] {
   const ends: { tone: Tone; next: Tone; index: number }[] = [];
   c.facts.phrases.slice(0, -1).forEach((phrase, index) => {
-    const tone = c.lastBefore(phrase.end);
+    const tones = c.between(phrase.start, phrase.end);
+    const tone = tones.at(-1);
     const next = c.firstAt(phrase.end);
-    if (tone && next) ends.push({ tone, next, index });
+    // A part that accompanies, rests there or has just come in ends no phrase.
+    if (tone && next && tones.length > 2 && c.hasTune(tone) && comesToRest(tones, c.cadenceOf(phrase))) ends.push({ tone, next, index });
   });
   return ends;
 }
 
+/** The last tone of a phrase is longer than its usual tones; under a cadence it is enough that it is no shorter. */
+function comesToRest(tones: readonly Tone[], cadence: CadenceFact | null): boolean {
+  const lengths = tones.map((t) => t.end - t.start);
+  const last = lengths[lengths.length - 1];
+  const usual = [...lengths].sort((a, b) => a - b)[lengths.length >> 1];
+  if (last < lengths[lengths.length - 2]) return false;
+  const closed = cadence !== null && cmp(cadence.start, tones[tones.length - 1].note.start) <= 0;
+  return closed ? last >= usual : last >= 1.5 * usual;
+}
+
+const STOP = /[,;:.!?–—][”’"»)]*\s*$/;
+
+/** In a sung line breath is taken where the words pause, if their stops are printed; never inside a word or on its last syllable. */
+function insideWords(c: RuleContext, tone: Tone, next: Tone): boolean {
+  const words = tone.note.lyrics;
+  if (!words) return next.note.lyrics === undefined && c.line.some((t) => t.note.lyrics) && !melismaEnds(c, tone);
+  if (words.some((l) => l.syllabic === 'begin' || l.syllabic === 'middle') || !next.note.lyrics) return true;
+  return withStops(c) && !words.some((l) => STOP.test(l.text));
+}
+
+const withStops = (c: RuleContext): boolean => c.line.some((t) => t.note.lyrics?.some((l) => STOP.test(l.text)));
+
+/** A tone without a syllable ends the one before it, which may close a sentence. */
+function melismaEnds(c: RuleContext, tone: Tone): boolean {
+  const sung = c.line.slice(0, c.line.indexOf(tone)).findLast((t) => t.note.lyrics);
+  return !withStops(c) || Boolean(sung?.note.lyrics?.some((l) => STOP.test(l.text)));
+}
+
+/** A rest follows in the tone's own voice, or a sign parts it. */
 const alreadyParted = (tone: Tone, next: Tone): boolean =>
   next.start - tone.end > 0 ||
+  (tone.next !== null && tone.next.start > tone.end) ||
   (tone.note.marks ?? []).some((m) => m.name === 'breath-mark' || m.name === 'caesura' || m.group === 'fermata');
 
 export const PHRASING: Rule[] = [
@@ -32,7 +66,7 @@ export const PHRASING: Rule[] = [
     sources: ['quantz', 'common'],
     find: (c) =>
       phraseEnds(c)
-        .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next))
+        .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next) && !insideWords(c, tone, next))
         .map(({ tone, index }) => ({
           kind: 'breath',
           value: 'breath',
@@ -53,7 +87,7 @@ export const PHRASING: Rule[] = [
     sources: ['turk', 'lmozart'],
     find: (c) =>
       phraseEnds(c)
-        .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next))
+        .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next) && !insideWords(c, tone, next))
         .map(({ tone, index }) => ({
           kind: 'comma',
           value: 'comma',
@@ -73,7 +107,7 @@ export const PHRASING: Rule[] = [
     sources: ['quantz', 'cpebach', 'lmozart'],
     find: (c) =>
       leaningPairs(c)
-        .filter(({ a, b }) => !c.slurred(a, b))
+        .filter(({ a, b }) => !c.slurred(a, b) && maySlur([a, b]))
         .map(({ a, b, chord }) => ({
           kind: 'slur',
           value: 'slur',
@@ -94,7 +128,7 @@ export const PHRASING: Rule[] = [
     sources: ['czerny', 'common'],
     find: (c) =>
       stepwiseRuns(c, 5)
-        .filter((run) => run.slice(1).every((t, k) => !c.slurred(run[k], t)))
+        .filter((run) => run.slice(1).every((t, k) => !c.slurred(run[k], t)) && maySlur(run))
         .map((run) => ({
           kind: 'slur',
           value: 'slur',
@@ -104,6 +138,11 @@ export const PHRASING: Rule[] = [
         }))
   }
 ];
+
+/** A slur may lie over notes without dots, in one staff, and in a sung line over one syllable only. */
+const maySlur = (run: readonly Tone[]): boolean =>
+  run.every((t) => t.note.staff === run[0].note.staff && !t.note.marks?.some((m) => /staccat/.test(m.name))) &&
+  run.slice(1).every((t) => !t.note.lyrics?.length);
 
 /** Accented dissonances with their resolutions. */
 export function leaningPairs(c: RuleContext): { a: Tone; b: Tone; chord: NonNullable<ReturnType<RuleContext['chordAt']>> }[] {

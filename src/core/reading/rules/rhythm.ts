@@ -1,7 +1,18 @@
+import { levelAt, type Tone } from '../../analysis/sounding-score.ts';
+import type { RuleContext } from '../context.ts';
 import { frac, mul, add, cmp } from '../../score/fraction.ts';
 import { swingRatio } from '../../style/swing.ts';
-import { firstAt, oncePerSection, quarters, tempoAt, words } from './find.ts';
+import { firstAt, oncePerSection, quarters, tempoAt, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
+
+/** Share of the bars that have dotted figures where they make the character. */
+const DOTTED_SHARE = 0.25;
+
+/** A dotted note and the short one that fills its beat up: three to one, within one bar, the short one off the beat. Handbook 1.5. */
+function isDottedFigure(c: RuleContext, long: Tone, short: Tone | undefined): boolean {
+  if (!short || long.note.dots !== 1 || short.start !== long.end || short.note.measure !== long.note.measure) return false;
+  return quarters(c, long) === 3 * quarters(c, short) && quarters(c, long) <= 1.5 && levelAt(c.sounding, long.start) >= 1;
+}
 
 /** Rules for the exactness and the weight of rhythm. Handbook 1. */
 export const RHYTHM: Rule[] = [
@@ -18,10 +29,7 @@ export const RHYTHM: Rule[] = [
       const triplets = new Set(c.score.notes.filter((n) => n.timeModification?.actual === 3).map((n) => n.measure));
       const dotted = c.line.filter(
         (t, k) =>
-          t.note.dots === 1 &&
-          c.line[k + 1] &&
-          quarters(c, t) === 3 * quarters(c, c.line[k + 1]) &&
-          [t.note.measure - 1, t.note.measure, t.note.measure + 1].some((m) => triplets.has(m))
+          isDottedFigure(c, t, c.line[k + 1]) && [t.note.measure - 1, t.note.measure, t.note.measure + 1].some((m) => triplets.has(m))
       );
       return oncePerSection(c, dotted, (t) => t.note.start).map((t) =>
         words('3 to 1', t, `${c.place(t.note.start)}: a dotted figure beside triplets`)
@@ -38,9 +46,12 @@ export const RHYTHM: Rule[] = [
     sources: ['quantz', 'lmozart'],
     find: (c) => {
       if (c.schools.dotting !== 'sharpened') return [];
-      const dotted = c.line.filter((t, k) => t.note.dots === 1 && c.line[k + 1] && quarters(c, t) === 3 * quarters(c, c.line[k + 1]));
+      const dotted = c.line.filter((t, k) => isDottedFigure(c, t, c.line[k + 1]));
+      // A figure now and then makes no stately piece.
+      const bars = new Set(dotted.map((t) => t.note.measure)).size;
+      if (bars < DOTTED_SHARE * c.score.measures.length) return [];
       return oncePerSection(c, dotted, (t) => t.note.start).map((t) =>
-        words('dots sharpened', t, `${c.place(t.note.start)}: a dotted figure`)
+        term('dots sharpened', t, `${c.place(t.note.start)}: a dotted figure`)
       );
     }
   },
@@ -63,7 +74,7 @@ export const RHYTHM: Rule[] = [
                 c.line[k + n] && quarters(c, c.line[k + n]) === quarters(c, t) && Math.abs(c.line[k + n].midi - c.line[k + n - 1].midi) <= 2
             ) && quarters(c, t) <= 0.5
         );
-      return at ? [words(text, at, `${c.place(at.note.start)}: equal notes in steps`)] : [];
+      return at ? [term(text, at, `${c.place(at.note.start)}: equal notes in steps`)] : [];
     }
   },
   {
@@ -80,7 +91,7 @@ export const RHYTHM: Rule[] = [
       const tempo = tempoAt(c, at.note.start);
       const ratio = c.schools.swing === 'by-tempo' && tempo ? swingRatio(tempo) : 2;
       return [
-        words(
+        term(
           `swing ${Number(ratio.toFixed(1))} to 1`,
           at,
           `${c.place(at.note.start)}: eighths${tempo ? ` at ${Math.round(tempo)} a minute` : ''}`

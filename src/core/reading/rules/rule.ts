@@ -31,6 +31,8 @@ export interface Draft {
   fact: string;
   /** Ids of facts. */
   facts?: string[];
+  /** Name of what it belongs to, within its rule: a softer level and the level after it are kept together or not at all. */
+  group?: string;
   /** How sure the facts are, 0 to 1. */
   confidence?: number;
 }

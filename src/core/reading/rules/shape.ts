@@ -1,8 +1,25 @@
-import { add, cmp, frac, fromNumber, lte, toNumber } from '../../score/fraction.ts';
+import type { Tone } from '../../analysis/sounding-score.ts';
+import { add, frac, fromNumber, lt, lte, toNumber } from '../../score/fraction.ts';
 import { midi } from '../../score/pitch.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
-import { firstAt, oncePerSection, quarters, toneOf, words } from './find.ts';
+import { levelPrinted } from './levels.ts';
+import { firstAt, oncePerSection, quarters, term, toneOf, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
+
+/** Most moves of an accompaniment in steps, and fewest notes a bar. */
+const MOST_STEPS = 0.35;
+const FEWEST_NOTES = 4;
+
+/** Broken or repeated chords: many notes that seldom move by step, in a rhythm other than the tune's. */
+function accompanies(lower: readonly Tone[], upper: readonly Tone[]): boolean {
+  const onsets = [...new Set(lower.map((t) => t.start))].sort((a, b) => a - b);
+  if (onsets.length < FEWEST_NOTES || lower.some((t) => t.note.lyrics)) return false;
+  const tops = onsets.map((at) => Math.max(...lower.filter((t) => t.start === at).map((t) => t.midi)));
+  const steps = tops.slice(1).filter((m, k) => Math.abs(m - tops[k]) > 0 && Math.abs(m - tops[k]) <= 2).length;
+  const own = new Set(upper.map((t) => t.start));
+  const together = onsets.filter((at) => own.has(at)).length;
+  return steps <= MOST_STEPS * (onsets.length - 1) && !(together === onsets.length && own.size === onsets.length);
+}
 
 /** Rules that shape loudness from repetition, line, register and texture. */
 export const SHAPE: Rule[] = [
@@ -22,7 +39,7 @@ export const SHAPE: Rule[] = [
             .flatMap((g): Draft[] => {
               const length = (toNumber(g.end) - toNumber(g.start)) / 3;
               const third = firstAt(c, add(g.start, fromNumber(2 * length)));
-              if (!third || c.levels.some((l) => cmp(l.start, third.note.start) === 0)) return [];
+              if (!third || !c.hasTune(third) || levelPrinted(c, third.note.start, third.note.start)) return [];
               const level = c.level(g.start)?.step ?? 5;
               const up = c.schools['third-time'] === 'growing';
               return [
@@ -80,7 +97,9 @@ export const SHAPE: Rule[] = [
         )
         .flatMap((g): Draft[] => {
           const tone = firstAt(c, g.start);
-          return tone ? [words('peak', tone, `${c.place(g.start)}: the highest note of the line, and it comes once`)] : [];
+          return tone && c.hasTune(tone) && tone.midi === Math.max(...c.line.map((t) => t.midi))
+            ? [words('peak', tone, `${c.place(g.start)}: the highest note of the line, and it comes once`)]
+            : [];
         })
   },
   {
@@ -95,10 +114,18 @@ export const SHAPE: Rule[] = [
     find: (c) => {
       const bars = c.score.measures.filter((m) => {
         const lower = c.tonesIn(m.index).filter((t) => t.note.staff === 2 && !t.note.grace);
-        return lower.length >= 4 && new Set(lower.map((t) => t.midi)).size <= 0.75 * lower.length;
+        const upper = c.lineIn(m.index).filter((t) => t.note.staff === 1);
+        return upper.length > 0 && accompanies(lower, upper);
       });
-      return oncePerSection(c, bars, (m) => m.start).map((m) =>
-        words('left hand lighter', m.start, `${c.place(m.start)}: the lower staff accompanies in broken or repeated notes`, { staff: 2 })
+      const accompanied = new Set(bars.map((m) => m.index));
+      // In most of a section's bars: two bars of it are an episode.
+      const most = bars.filter((m) => {
+        const section = c.facts.sections.find((s) => lte(s.start, m.start) && lt(m.start, s.end));
+        const all = c.score.measures.filter((x) => section && lte(section.start, x.start) && lt(x.start, section.end));
+        return all.filter((x) => accompanied.has(x.index)).length >= all.length / 2;
+      });
+      return oncePerSection(c, most, (m) => m.start).map((m) =>
+        term('left hand lighter', m.start, `${c.place(m.start)}: the lower staff accompanies in broken or repeated notes`, { staff: 2 })
       );
     }
   },
@@ -116,7 +143,7 @@ export const SHAPE: Rule[] = [
         c,
         c.details.gestures.filter((g) => g.kind === 'melody below'),
         (g) => g.start
-      ).map((g) => words('left hand sings', g.start, `${c.place(g.start)}: ${g.evidence}`, { staff: 2 }))
+      ).map((g) => term('left hand sings', g.start, `${c.place(g.start)}: ${g.evidence}`, { staff: 2 }))
   },
   {
     id: 'all-the-way-to-the-subito',

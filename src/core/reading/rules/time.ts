@@ -28,7 +28,7 @@ export const TIME: Rule[] = [
     area: 'time',
     title: 'Broaden into the close of a section',
     looksAt: 'Authentic cadences at the end of a section where no word speaks of time.',
-    proposes: '“poco rit.” one bar before the arrival.',
+    proposes: '“poco rit.” one bar before the arrival, and “a tempo” where the music goes on.',
     periods: { romantic: 0.7 },
     sources: ['czerny', 'friberg'],
     find: (c) =>
@@ -36,15 +36,28 @@ export const TIME: Rule[] = [
         const from = barBefore(c, cadence.start);
         const tone = c.firstAt(from);
         if (!tone || slowsByItself(c, from, cadence.start) || timeWordIn(c, sub(from, c.bar(from).length), cadence.start)) return [];
+        const rest = { facts: [cadence.id], confidence: cadence.confidence, group: `${tone.note.start.n}_${tone.note.start.d}` };
+        const phrase = c.facts.phrases.find((p) => cmp(p.start, cadence.start) > 0);
+        const next = phrase && c.firstAt(phrase.start);
         return [
           {
+            ...rest,
             kind: 'tempo' as const,
             value: 'poco rit.',
             at: tone,
-            fact: `${c.place(cadence.start)}: ${cadence.type} closes the section`,
-            facts: [cadence.id],
-            confidence: cadence.confidence
-          }
+            fact: `${c.place(cadence.start)}: ${cadence.type} closes the section`
+          },
+          ...(next
+            ? [
+                {
+                  ...rest,
+                  kind: 'tempo' as const,
+                  value: 'a tempo',
+                  at: next,
+                  fact: `${c.place(next.note.start)}: the music goes on after the close in ${c.place(cadence.start)}`
+                }
+              ]
+            : [])
         ];
       })
   },
@@ -120,7 +133,7 @@ export const TIME: Rule[] = [
           if (!tone || tone.note.marks?.some((m) => m.group === 'fermata') || timeWordIn(c, cadence.start, tone.note.start)) return [];
           return [
             {
-              kind: 'text' as const,
+              kind: 'advice' as const,
               value: 'wait a little',
               at: tone,
               fact: `${c.place(cadence.start)}: a half cadence, the phrase stands open`,

@@ -1,6 +1,9 @@
 import { cmp, lt } from '../../score/fraction.ts';
 import { levelAt, strongestWithin } from '../../analysis/sounding-score.ts';
+import { dynamicStep } from '../../style/dynamics.ts';
 import type { Rule } from './rule.ts';
+
+const SOFT = dynamicStep('p')!;
 
 export const WEIGHT: Rule[] = [
   {
@@ -54,7 +57,7 @@ export const WEIGHT: Rule[] = [
           levelAt(c.sounding, first.start) === 3
         )
           return [];
-        if (first.note.marks?.length || c.slurred(first, next)) return [];
+        if (first.note.marks?.length || first.note.lyrics || c.slurred(first, next) || !c.hasTune(first)) return [];
         return [
           {
             kind: 'articulation' as const,
@@ -72,7 +75,7 @@ export const WEIGHT: Rule[] = [
     area: 'weight',
     title: 'A syncopation takes a natural stress',
     looksAt: 'Notes that begin off the beat and are held across a stronger one.',
-    proposes: 'An accent, and the note held to its end.',
+    proposes: 'An accent, in p and softer a tenuto, and the note held to its end.',
     periods: { baroque: 0.5, classical: 0.6, romantic: 0.6 },
     sources: ['cpebach', 'lmozart'],
     find: (c) =>
@@ -84,10 +87,12 @@ export const WEIGHT: Rule[] = [
         if (!crossed || short || level >= 2) return [];
         return [
           {
-            kind: 'accent' as const,
-            value: 'accent',
+            // Where the music is soft a syncopation is leaned on, not struck.
+            ...((c.level(tone.note.start)?.step ?? 5) <= SOFT
+              ? { kind: 'articulation' as const, value: 'tenuto' }
+              : { kind: 'accent' as const, value: 'accent' }),
             at: tone,
-            fact: `${c.place(tone.note.start, true)}: the note enters off the beat and holds across a stronger one`
+            fact: `${c.place(tone.note.start, true)}: the note enters ${level ? 'on a weak beat' : 'off the beat'} and holds across a stronger one`
           }
         ];
       })
