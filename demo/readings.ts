@@ -2,7 +2,7 @@
  * The readings of the demo studio: what its teachers have decided about the three pieces in the week before the
  * autumn jury. Some questions are left open and some findings are left to be seen.
  */
-import { draftId } from '../src/core/reading/draft.ts';
+import { draftId, type Drafted } from '../src/core/reading/draft/draft.ts';
 import type { DifferenceKind } from '../src/core/collation/difference.ts';
 import type { Command } from '../src/core/reading/commands/index.ts';
 import type { Marking } from '../src/core/markings/marking.ts';
@@ -19,7 +19,7 @@ export interface DemoReading {
   /** Questions answered, with the day; those not named stay open. */
   answers: [SchoolKey, string, string][];
   postponed: SchoolKey[];
-  /** Proposals kept: by rule, or by rule in some bars ("rule: 3 11"). */
+  /** Proposals kept beside those of the draft: by rule, or by rule in some bars ("rule: 3 11"). */
   kept: string[];
   aside: string[];
   /** Markings by the teacher's own hand: kind, value, bar, beat (from 1, in quarters), reason, word to the player. */
@@ -49,18 +49,12 @@ export const DEMO_READINGS: DemoReading[] = [
     postponed: ['plan'],
     kept: [
       'grow-from-hairpin-to-hairpin',
-      'the-notes-slow-by-themselves',
       'accidental-of-the-turn',
-      'breathe-at-phrase-end',
       'one-peak',
-      'restore-the-tempo',
-      'rise-grows',
-      'fall-fades: 9 18',
       'group-the-cadenza',
       'read-the-cadenza-as-slowing',
       'back-to-the-letter',
       'the-turn-comes-late',
-      'breathe-at-phrase-end',
       'die-away-to-nothing',
       'die-away-in-both',
       'how-long-the-fermata: 18'
@@ -105,22 +99,14 @@ export const DEMO_READINGS: DemoReading[] = [
     ],
     postponed: ['return'],
     kept: [
-      'accompaniment-below: 1',
-      'length-of-unmarked-notes',
       'lift-the-second-of-a-pair: 1',
-      'resolution-softer',
       'where-the-trill-begins',
       'ending-of-the-trill',
-      'taper-the-ending: 8 10 12',
-      'part-the-phrases',
       'grow-from-hairpin-to-hairpin',
       'how-long-the-fermata',
-      'one-peak',
-      'bring-out-the-colour',
-      'grow-into-the-dominant',
-      'a-word-for-the-section: 17'
+      'one-peak'
     ],
-    aside: ['two-bars-as-one', 'the-upbeat-leads-on', 'a-word-for-the-section: 9'],
+    aside: ['two-bars-as-one', 'the-upbeat-leads-on'],
     own: [
       {
         kind: 'dynamic',
@@ -186,23 +172,7 @@ export const DEMO_READINGS: DemoReading[] = [
       ['touch', 'half', '2026-10-21']
     ],
     postponed: ['suspect-notes'],
-    kept: [
-      'say-how-it-begins',
-      'length-of-unmarked-notes',
-      'downbow-on-the-downbeat',
-      'light-upbeat',
-      'sequence-units-as-groups',
-      'anchor-notes-of-the-sequence',
-      'part-the-phrases',
-      'resolution-softer',
-      'where-the-trill-begins',
-      'ending-of-the-trill',
-      'say-how-a-section-begins',
-      'weight-where-harmony-changes',
-      'bring-out-the-colour',
-      'only-the-last-cadence-slows',
-      'decorate-the-repeat: 3 11'
-    ],
+    kept: ['sequence-units-as-groups', 'where-the-trill-begins', 'ending-of-the-trill', 'decorate-the-repeat: 3 11'],
     aside: ['mark-the-displaced-theme', 'same-on-purpose', 'decorate-the-repeat: 1 16 18'],
     own: [
       {
@@ -235,18 +205,20 @@ function names(list: readonly string[], proposal: Proposal, bar: string): boolea
 }
 
 /** The commands by which a demo reading comes about, from the proposals of its style. */
-export function demoCommands(reading: DemoReading, score: Score, proposals: readonly Proposal[]): Command[] {
+export function demoCommands(
+  reading: DemoReading,
+  score: Score,
+  proposals: readonly Proposal[],
+  draft: (standing: readonly Command[]) => readonly Drafted[]
+): Command[] {
   const measure = (number: string) => score.measures.find((m) => m.number === number)!;
   const timeOf = (bar: string, beat: number) => ({ n: measure(bar).start.n + (beat - 1) * measure(bar).start.d, d: measure(bar).start.d });
   const commands: Command[] = [
     ...reading.answers.map(([key, option, on]) => ({ type: 'answer-school' as const, key, option, on })),
     ...reading.postponed.map((key) => ({ type: 'postpone-question' as const, key, on: '2026-10-26' }))
   ];
-  for (const p of proposals) {
-    const bar = measureAt(score, p.marking.start).number;
-    if (names(reading.aside, p, bar)) commands.push({ type: 'set-aside', key: p.key });
-    else if (names(reading.kept, p, bar)) commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: draftId(p.key) } });
-  }
+  const barOf = (p: Proposal): string => measureAt(score, p.marking.start).number;
+  for (const p of proposals) if (names(reading.aside, p, barOf(p))) commands.push({ type: 'set-aside', key: p.key });
   reading.own.forEach((o, k) => {
     const start = frac(timeOf(o.bar, o.beat).n, timeOf(o.bar, o.beat).d);
     const note = score.notes.find((n) => n.part === 0 && n.staff === 1 && !n.rest && !n.grace && cmp(n.start, start) >= 0)!;
@@ -263,6 +235,13 @@ export function demoCommands(reading: DemoReading, score: Score, proposals: read
     if (o.remark) marking.remark = o.remark;
     commands.push({ type: 'add-marking', marking });
   });
+  // What the teachers wrote themselves stands first; the draft fits it.
+  const kept = draft(commands);
+  if (kept.length) commands.push({ type: 'draft', kept: [...kept] });
+  const drafted = new Set(kept.map((k) => k.key));
+  for (const p of proposals)
+    if (!drafted.has(p.key) && names(reading.kept, p, barOf(p)))
+      commands.push({ type: 'keep', key: p.key, marking: { ...p.marking, id: draftId(p.key) } });
   for (const b of reading.briefs)
     commands.push({ type: 'write-brief', from: measure(b.from).index, to: measure(b.to).index, text: b.text });
   commands.push({ type: 'set-peak', measure: measure(reading.peak).index });

@@ -10,6 +10,8 @@ import { styleOf } from '../src/core/reading/reading.ts';
 import type { Command } from '../src/core/reading/commands/index.ts';
 import { propose } from '../src/core/reading/propose.ts';
 import { proof } from '../src/core/proof/proof.ts';
+import { provedDraft } from '../src/core/proof/proved-draft.ts';
+import { wholeScore } from '../src/core/reading/draft/draft.ts';
 import { collate } from '../src/core/collation/collate.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
 import { openScore } from '../src/core/score/read-file.ts';
@@ -28,7 +30,15 @@ export function demoLog(reading: DemoReading, bytes: Uint8Array): Command[] {
   const period: Command = { type: 'set-period', period: reading.period };
   const answers = reading.answers.map(([key, option, on]): Command => ({ type: 'answer-school', key, option, on }));
   const proposals = propose(study, styleOf(replay([period, ...answers])));
-  const log = [period, ...demoCommands(reading, score, proposals)];
+  const draft = (standing: readonly Command[]) => {
+    const before = replay([period, ...standing]);
+    return provedDraft(study, before, {
+      ...wholeScore(study),
+      decided: new Set(Object.keys(before.decisions)),
+      standing: before.markings
+    });
+  };
+  const log = [period, ...demoCommands(reading, score, proposals, draft)];
   const findings = proof(study, replay(log), proposals);
   for (const [kind, because] of reading.accepted) {
     const found = findings.find((f) => f.kind === kind);

@@ -1,6 +1,6 @@
 import { lazily } from '../once.ts';
 import { LIKENESS } from '../style/likeness.ts';
-import { add, cmp, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, cmp, format, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { intervalName } from '../score/pitch.ts';
 import { measureAt, positionAt } from '../score/position.ts';
@@ -88,6 +88,20 @@ function inBar(score: Score, at: Fraction): Fraction {
   if (measure.index === 0) return add(own, sub(full, measure.length));
   const before = score.measures[measure.index - 1].length;
   return cmp(add(before, measure.length), full) <= 0 ? add(own, before) : own;
+}
+
+/** By how much most notes of the second place stand later in their bars; beats cut differently by an upbeat do not matter to it. */
+function usualShift(score: Score, pairs: readonly { a: Tone; b: Tone }[]): Fraction | null {
+  const counts = new Map<string, { shift: Fraction; count: number }>();
+  for (const { a, b } of pairs) {
+    const shift = sub(inBar(score, b.note.start), inBar(score, a.note.start));
+    const found = counts.get(format(shift)) ?? { shift, count: 0 };
+    found.count++;
+    counts.set(format(shift), found);
+  }
+  let most: { shift: Fraction; count: number } | null = null;
+  for (const entry of counts.values()) if (!most || entry.count > most.count) most = entry;
+  return most?.shift ?? null;
 }
 
 /** Notes of one place beyond this many beats are not aligned one by one. */
@@ -188,7 +202,7 @@ function parallelFact(score: Score, sounding: SoundingScore, { beats, bar }: Com
     fromTicks(sounding, t ? t.start : own + (other!.start - otherStart));
   const bars = Math.max(1, Math.round((places.toA - fromA) / (beat * bar)));
   const share = notes.length ? Math.round((100 * notes.length) / (notes.length + differences.filter((d) => !d.a || !d.b).length)) : 0;
-  const shift = sub(inBar(score, fromTicks(sounding, fromB)), inBar(score, fromTicks(sounding, fromA)));
+  const shift = usualShift(score, notes) ?? sub(inBar(score, fromTicks(sounding, fromB)), inBar(score, fromTicks(sounding, fromA)));
   const words = lines && lines[0] !== lines[1] ? ([lineWords(score, lines[0]), lineWords(score, lines[1])] as [string, string]) : null;
   return {
     id: `parallel-${factId('', a.start)}-${factId('', b.start)}`,

@@ -7,7 +7,7 @@ export type Amount = (typeof AMOUNTS)[number];
 /** Numbers of the draft; set by hand on real scores against what editors write (a third of a mark a bar), no published source. */
 export const DRAFT = {
   /** Printed marks a bar of the part that has the tune. */
-  rate: { spare: 0.26, usual: 0.48, rich: 0.8 } satisfies Record<Amount, number>,
+  rate: { spare: 0.26, usual: 0.55, rich: 0.9 } satisfies Record<Amount, number>,
   /** Further marks a bar for each other part, and marks a bar of the whole score that are never passed. */
   otherParts: 0.04,
   most: 0.9,
@@ -21,8 +21,8 @@ export const DRAFT = {
     'highland-pipes': 0.4,
     modern: 0.9
   } satisfies Record<Period, number>,
-  /** Factor where the page itself says much: at so many printed marks a bar half of it is left. */
-  saysMuch: 2,
+  /** Factor where the page itself says much: at so many printed marks a bar half of the room is left. */
+  saysMuch: 3,
   /** Marks that a piece of whatever length may have. */
   least: 2,
   /** Marks that begin in one bar of one part. */

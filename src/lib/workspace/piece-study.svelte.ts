@@ -11,6 +11,8 @@ import type { Score } from '$core/score/model';
 import type { Survey } from '$core/survey/survey';
 import type { SchoolKey } from '$core/style/schools';
 import { Latest, sentenceOf } from './latest';
+import type { Drafted } from '$core/reading/draft/draft';
+import type { Amount } from '$core/style/draft-weights';
 import type { SkeletonRange, StudyPort } from './study-service';
 
 const correctedIn = ({ pins, instruments }: Pick<Reading, 'pins' | 'instruments'>): string => JSON.stringify([pins, instruments]);
@@ -103,6 +105,16 @@ export class PieceStudy {
     this.effects = null;
     const take = (effects: Effect[]): void => void (this.effects = { key, effects });
     void this.latest.effects.ask(() => this.port.effects(this.reading(), key, range), take, this.failed);
+  }
+
+  /** A first reading, of the whole score or of the part that is looked at; null where it could not be made. */
+  async draft(amount: Amount, all: boolean): Promise<Drafted[] | null> {
+    try {
+      return await this.port.draft(this.reading(), amount, all);
+    } catch (error) {
+      this.failed(error);
+      return null;
+    }
   }
 
   /** Looks for all places that are like some notes. */

@@ -1,3 +1,6 @@
+import { provedDraft } from '$core/proof/proved-draft';
+import type { Drafted } from '$core/reading/draft/draft';
+import type { Amount } from '$core/style/draft-weights';
 import { openAnalysis, type Analysis } from '$core/analysis/analyse';
 import type { Details } from '$core/analysis/details';
 import type { Facts } from '$core/analysis/facts';
@@ -69,6 +72,13 @@ export class StudyService {
       proposals: propose(study, style, reading.part),
       questions: questionPlaces(ruleContext(study, style, reading.part))
     };
+  }
+
+  /** A first reading of the score, or of the part that is looked at, that the proof has nothing against. */
+  draft(reading: Reading, amount: Amount, all: boolean): Drafted[] {
+    const study = this.of(reading.pins);
+    const parts = all ? study.score.parts.map((p) => p.index) : [reading.part];
+    return provedDraft(study, reading, { amount, parts, decided: new Set(Object.keys(reading.decisions)), standing: reading.markings });
   }
 
   /** What a closer look finds. */

@@ -35,7 +35,7 @@ const OTHER = "E2 z2 c'2 z2|b2 z2 F2 z2|";
 const SEQUENCE = 'e2g2 f2e2|d2f2 e2d2|c2e2 d2c2|B8|';
 
 const CASES: Case[] = [
-  { rule: 'proclaim-the-return', period: 'classical', yes: A + B + A, no: A + B },
+  { rule: 'proclaim-the-return', period: 'classical', yes: `!f!${A}!p!${B}${A}`, no: `!p!${A}!f!${B}${A}`, value: 'f' },
   { rule: 'steal-into-the-return', period: 'romantic', yes: A + B + A, no: A + B, value: 'p' },
   { rule: 'prepare-the-return', period: 'romantic', yes: A + B + A, no: A + B.replace('g6', '"^rit."g6') + A, value: 'poco rit.' },
   { rule: 'sequence-units-as-groups', period: 'baroque', yes: SEQUENCE, no: 'c2e2 g2e2|f2a2 g4|', value: '3 groups of one bar' },
@@ -44,7 +44,7 @@ const CASES: Case[] = [
     rule: 'answer-the-question',
     period: 'classical',
     yes: piano(
-      'c2e2 g2e2|f2a2 g2e2|d2f2 e2c2|B4 z4|c2e2 g2e2|f2a2 g2e2|d2f2 e2d2|c4 z4|]',
+      '!mf!c2e2 g2e2|f2a2 g2e2|d2f2 e2c2|B4 z4|c2e2 g2e2|f2a2 g2e2|d2f2 e2d2|c4 z4|]',
       '[C,E,G,]8|[F,A,C]4[C,E,G,]4|[G,,B,,D,]8|[G,,B,,D,]4z4|[C,E,G,]8|[F,A,C]4[C,E,G,]4|[G,,B,,D,]8|[C,E,G,]4z4|]'
     ),
     no: piano('c2e2 g2e2|f2a2 g2e2|d2f2 e2c2|c4 z4|]', '[C,E,G,]8|[F,A,C]4[C,E,G,]4|[G,,B,,D,]8|[C,E,G,]4z4|]')
@@ -61,8 +61,9 @@ const CASES: Case[] = [
   {
     rule: 'part-the-sections',
     period: 'classical',
-    yes: `|:${A.replace('c6 z2|', 'c8:|')}|:${B.replace('g6 z2|', 'g8:|')}`,
-    no: `|:${A.slice(0, -1)}:|:${B.slice(0, -1)}:|`
+    // For a flute the breath at the phrase's end says it.
+    yes: `${HEAD.replace('Flute', 'Violin')}|:${A.replace('c6 z2|', 'c8:|')}|:${B.replace('g6 z2|', 'g8:|')}`,
+    no: `${HEAD.replace('Flute', 'Violin')}|:${A.slice(0, -1)}:|:${B.slice(0, -1)}:|`
   },
   { rule: 'go-through-the-join', period: 'romantic', yes: A + B + A, no: A },
   {
@@ -90,7 +91,14 @@ const CASES: Case[] = [
   { rule: 'all-the-way-to-the-subito', period: 'classical', yes: '!p!c2!<(!d2 e2!<)!f2|!p!g8|', no: '!p!c2!<(!d2 e2!<)!f2|!f!g8|' },
   { rule: 'sforzando-in-context', period: 'classical', yes: '!p!c2d2 !sf!e2f2|', no: '!f!c2d2 !sf!e2f2|', value: 'within p' },
   { rule: 'let-the-low-register-speak', period: 'classical', yes: '!pp!C4 D4|', no: '!pp!c4 d4|' },
-  { rule: 'length-of-unmarked-notes', period: 'baroque', yes: 'c2d2 e2f2|', no: '(c2d2 e2f2)|', value: /half their value/ },
+  {
+    rule: 'length-of-unmarked-notes',
+    period: 'baroque',
+    yes: piano('c2d2 e2f2|', 'C,8|'),
+    no: piano('(c2d2 e2f2)|', 'C,8|'),
+    value: 'non legato'
+  },
+  { rule: 'breathe-at-phrase-end', period: 'classical', yes: A.replace('c6 z2', 'c8') + A, no: A + A, value: 'breath' },
   { rule: 'length-of-dots', period: 'classical', yes: '.c2.d2 e4|', no: 'c2d2 e4|', value: 'dots: exactly half' },
   { rule: 'lift-the-second-of-a-pair', period: 'classical', yes: '(c2d2) (e2f2)|', no: '(c2d2 e2f2)|' },
   { rule: 'prepare-the-detached-notes', period: 'classical', yes: 'c4 .d2.e2|', no: 'c4 d2e2|' },
@@ -163,7 +171,7 @@ const CASES: Case[] = [
     value: 'not above 104'
   },
   { rule: 'say-when-the-tempo-word-changes-nothing', period: 'modern', yes: 'c8|"^Allegro"d8|', no: '"^Allegro"c8|d8|' },
-  { rule: 'a-word-for-the-section', period: 'romantic', yes: 'c2d2 e2f2|', no: '"^dolce"c2d2 e2f2|' },
+  { rule: 'a-word-for-the-section', period: 'romantic', yes: '[Q:1/4=72]c2d2 e2f2|', no: '[Q:1/4=72]"^dolce"c2d2 e2f2|' },
   { rule: 'ask-about-the-suspect-note', period: 'classical', yes: `${A}${B}${A.replace('d2B2', 'd2_B2')}`, no: A + B + A },
   {
     rule: 'same-slur-in-the-parallel-place',
@@ -277,7 +285,7 @@ const CASES: Case[] = [
   },
   { rule: 'one-line-to-the-goal', period: 'romantic', yes: 'cdef g2c2|', no: '(cdefg2)c2|' },
   { rule: 'stress-the-syncopation', period: 'classical', yes: 'c2 d4 e2|', no: 'c2d2 e4|', value: 'accent' },
-  { rule: 'echo-the-repetition', period: 'baroque', yes: '!f!c2ed c2G2|c2ed c2G2|A8|', no: '!f!c2ed c2G2|A2fe d2B2|c8|', value: 'p' },
+  { rule: 'echo-the-repetition', period: 'baroque', yes: '!f!c2ed c2G2|c2ed c2G2|A8|', no: '!f!c2ed c2G2|A2fe d2B2|c8|', value: 'mp' },
   {
     rule: 'slur-the-appoggiatura',
     period: 'classical',

@@ -6,9 +6,8 @@ import { studyOf } from '../../../src/core/analysis/study.ts';
 import { rulesPage } from '../../../src/core/edition/rules-page.ts';
 import { replay } from '../../../src/core/reading/log.ts';
 import { styleOf } from '../../../src/core/reading/reading.ts';
-import { draftOf } from '../../../src/core/reading/draft.ts';
+import { draft, wholeScore } from '../../../src/core/reading/draft/draft.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
-import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { SOURCES } from '../../../src/core/style/bibliography.ts';
 import { clarityCeiling, soundAndSilence } from '../../../src/core/style/clarity.ts';
 import { APPOGGIATURA_SHARE } from '../../../src/core/style/ornaments.ts';
@@ -68,16 +67,18 @@ test('the long appoggiatura takes a half or two thirds', () => {
 
 test('a draft is one act: made, seen by rule, undone and done again', () => {
   const { score } = demo('corrente.abc');
-  const facts = analyse(score);
-  const proposals = propose(studyOf(score, [], facts), 'baroque');
-  const kept = draftOf(proposals);
-  assert.ok(kept.length > 10 && kept.length < proposals.length + 1);
+  const study = studyOf(score);
+  const style = { period: 'baroque' as const, schools: {}, ruleFactors: {} };
+  const order = wholeScore(study);
+  const kept = draft(study, style, order);
+  assert.ok(kept.length > 5 && kept.length < propose(study, style).length);
   const reading = replay([{ type: 'draft', kept }]);
   assert.equal(reading.markings.length, kept.length);
   for (const m of reading.markings) assert.ok(m.because[0].rule && m.proposal);
   assert.equal(replay([{ type: 'draft', kept }, { type: 'undo' }]).markings.length, 0);
   assert.equal(replay([{ type: 'draft', kept }, { type: 'undo' }, { type: 'redo' }]).markings.length, kept.length);
-  assert.deepEqual(draftOf(proposals, new Set(proposals.map((p) => p.key))), []);
+  const decided = new Set(propose(study, style).map((p) => p.key));
+  assert.deepEqual(draft(study, style, { ...order, decided }), [], 'what is decided is not drafted again');
 });
 
 test('answers and weights of rules belong to the reading and keep their day', () => {

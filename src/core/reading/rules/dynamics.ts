@@ -4,7 +4,7 @@ import { ECHO_STEPS, MOST_TAPERED, SOFTEST_ECHO } from '../../style/rule-weights
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
 import { softened } from './levels.ts';
-import { leaningPairs } from './phrasing.ts';
+import { insideWords, leaningPairs } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
 import type { Tone } from '../../analysis/sounding-score.ts';
 
@@ -220,7 +220,8 @@ export const DYNAMICS: Rule[] = [
         // A phrase that ends with its arrival has nothing left to taper, and one that goes on far beyond it has not ended there.
         const near = first && last && last.end - toTicks(c.sounding, cadence.start) <= MOST_TAPERED * c.sounding.ticksPerQuarter;
         const weaker = near && levelAt(c.sounding, last.start) < levelAt(c.sounding, first.start);
-        if (tones.length < 2 || !weaker || !free(c, first, last)) return [];
+        const goesOn = last?.next && insideWords(c, last, last.next);
+        if (tones.length < 2 || !weaker || goesOn || !c.hasTune(last) || !free(c, first, last)) return [];
         return [
           hairpin(c, 'diminuendo', first, last, `${c.place(cadence.start)}: after the ${cadence.type} the phrase ends on a weaker beat`, {
             facts: [phrase.id, cadence.id],

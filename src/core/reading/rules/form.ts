@@ -7,6 +7,7 @@ import type { SectionFact } from '../../analysis/facts.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
 import { firstAt, parting, quarters, toneOf, words } from './find.ts';
 import { levelPrinted, softened } from './levels.ts';
+import { insideWords } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** Sections whose music has come before, with other music between. */
@@ -204,6 +205,7 @@ export const FORM: Rule[] = [
               !before ||
               !next ||
               next.start > before.end ||
+              insideWords(c, before, next) ||
               quarters(c, before) < toNumber(beatOfMeter(c.bar(before.note.start)).beat) ||
               before.note.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark')
             )

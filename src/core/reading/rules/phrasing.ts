@@ -33,7 +33,7 @@ function comesToRest(tones: readonly Tone[], cadence: CadenceFact | null): boole
 const STOP = /[,;:.!?–—][”’"»)]*\s*$/;
 
 /** In a sung line breath is taken where the words pause, if their stops are printed; never inside a word or on its last syllable. */
-function insideWords(c: RuleContext, tone: Tone, next: Tone): boolean {
+export function insideWords(c: RuleContext, tone: Tone, next: Tone): boolean {
   const words = tone.note.lyrics;
   if (!words) return next.note.lyrics === undefined && c.line.some((t) => t.note.lyrics) && !melismaEnds(c, tone);
   if (words.some((l) => l.syllabic === 'begin' || l.syllabic === 'middle') || !next.note.lyrics) return true;

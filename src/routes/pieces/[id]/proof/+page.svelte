@@ -5,7 +5,7 @@
   import { Button } from 'carbon-components-svelte';
   import { inWords } from '$core/markings/describe';
   import type { Finding, Severity } from '$core/proof/finding';
-  import { draftId } from '$core/reading/draft';
+  import { draftId } from '$core/reading/draft/draft';
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import { useWorkspace } from '$lib/workspace/context';
 

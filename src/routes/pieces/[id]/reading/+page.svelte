@@ -3,7 +3,7 @@
   import Tick from '$lib/controls/Tick.svelte';
   import { Button, SelectItem } from 'carbon-components-svelte';
   import StyleDialog from '$lib/style/StyleDialog.svelte';
-  import { draftOf } from '$core/reading/draft';
+  import DraftDialog from '$lib/style/DraftDialog.svelte';
   import Brief from '$lib/brief/Brief.svelte';
   import PlayBar from '$lib/hearing/PlayBar.svelte';
   import Menu from '$lib/frame/Menu.svelte';
@@ -22,10 +22,8 @@
   let chords = $state(false);
   let keys = $state(false);
   let styling = $state(false);
+  let drafting = $state(false);
   let planned = $state(true);
-  const drafted = $derived(
-    holder.current ? draftOf(holder.current.study.proposals, new Set(Object.keys(holder.current.reading.decisions))) : []
-  );
   const rows = $derived(
     holder.current?.score
       ? analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k))
@@ -49,13 +47,7 @@
         >{#each PERIODS as period (period)}<SelectItem value={period} text={PROFILES[period].name} />{/each}</Choice
       >
       <Button size="small" kind="ghost" on:click={() => (styling = true)}>Style and schools</Button>
-      <Button
-        size="small"
-        kind="ghost"
-        disabled={drafted.length === 0}
-        on:click={() => workspace.act({ type: 'draft', kept: drafted })}
-        title="Keeps every proposal that is strong enough, in one act that one undo takes back">Draft a reading</Button
-      >
+      <Button size="small" kind="ghost" on:click={() => (drafting = true)}>Draft a reading</Button>
       <Menu label="Show">
         <Tick label="dynamic plan" bind:checked={planned} />
         <Tick label="chords" bind:checked={chords} />
@@ -68,6 +60,7 @@
     <Brief {workspace} />
     <PlayBar {workspace} />
     <StyleDialog {workspace} open={styling} onclose={() => (styling = false)} />
+    {#if drafting}<DraftDialog {workspace} onclose={() => (drafting = false)} />{/if}
   </div>
 {:else}
   <p class="opening quiet">Opening the reading …</p>

@@ -1,0 +1,58 @@
+import type { Score } from '../score/model.ts';
+import { PERIODS_BY_YEAR, SUITE_DANCES, WORDS_OF_PERIOD, WORKING_YEARS } from '../style/beginnings.ts';
+import type { Period } from '../style/profiles.ts';
+import { lookUp } from '../style/terms/lookup.ts';
+
+/** What a piece seems to be, with what speaks for it: asked of the teacher, never decided. */
+export interface Guess {
+  period: Period;
+  evidence: string[];
+}
+
+/** Years in a composer's line: "(1685–1750)", "b. 1821", "1903". */
+function yearsIn(text: string): number[] {
+  return [...text.matchAll(/\b(1[3-9]\d\d|20\d\d)\b/g)].map((m) => Number(m[1]));
+}
+
+/** The period in which who is named wrote: of two years those of a life, of one the year of the piece. */
+function byYear(text: string): { period: Period; evidence: string } | null {
+  const years = yearsIn(text);
+  if (!years.length) return null;
+  const [from, to] = [Math.min(...years), Math.max(...years)];
+  const born = years.length === 1 && /\b(b\.|born|\*)/.test(text);
+  const year = years.length > 1 ? Math.min(to, from + WORKING_YEARS) : born ? from + WORKING_YEARS : from;
+  const found = PERIODS_BY_YEAR.find(([until]) => year < until);
+  return found ? { period: found[1], evidence: `written about ${year}` } : null;
+}
+
+/**
+ * Period and genre from what stands on the page: dates beside the composer, names of genres and dances, words, signs, the pipers'
+ * scale. Null where nothing speaks.
+ */
+export function guessPeriod(score: Score): Guess | null {
+  const votes = new Map<Period, { weight: number; evidence: string[] }>();
+  const vote = (period: Period, weight: number, evidence: string): void => {
+    const found = votes.get(period) ?? { weight: 0, evidence: [] };
+    found.weight += weight;
+    found.evidence.push(evidence);
+    votes.set(period, found);
+  };
+  const words = score.directions.flatMap((d) => (d.kind === 'words' ? [d.text] : []));
+  const year = byYear(score.composer);
+  if (year) vote(year.period, 5, year.evidence);
+  for (const [pattern, period, weight] of WORDS_OF_PERIOD)
+    for (const text of [score.title, ...words]) {
+      const found = pattern.exec(text);
+      if (found) vote(period, weight, `“${found[0]}”`);
+    }
+  const dynamics = score.directions.some((d) => d.kind === 'dynamic') || score.hairpins.length > 0;
+  const dance = SUITE_DANCES.exec(score.title);
+  if (dance) vote(dynamics ? 'classical' : 'baroque', 2, `a ${dance[0].toLowerCase()} ${dynamics ? 'with' : 'without'} printed dynamics`);
+  const languages = new Set(words.flatMap((w) => lookUp(w).terms.map((t) => t.language)));
+  if (languages.has('German')) vote('romantic', 1.5, 'German words');
+  if (languages.has('French')) vote('french-1900', 1.5, 'French words');
+  if (score.hairpins.length > score.measures.length / 6) vote('romantic', 1, 'many hairpins');
+  if (!dynamics && !words.length) vote('baroque', 0.8, 'nothing printed on loudness or tempo');
+  const best = [...votes].sort((a, b) => b[1].weight - a[1].weight)[0];
+  return best ? { period: best[0], evidence: [...new Set(best[1].evidence)] } : null;
+}
