@@ -1,6 +1,7 @@
 import type { Score } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
+import { inWords, isPrinted } from '../markings/describe.ts';
 import type { Marking } from '../markings/marking.ts';
 import { sourceDescription, withApparatus, type Sources } from './apparatus.ts';
 import { editionMei } from './mei.ts';
@@ -22,7 +23,11 @@ export function editionMeiFile(sourceMei: string, score: Score, markings: readon
   const byMeasure = new Map<number, string>();
   for (const m of markings) {
     const { index } = measureAt(score, m.start);
-    const annot = `<annot xml:id="because-${escapeXml(m.id)}" type="because" plist="#${escapeXml(m.id)}" resp="#${EDITOR_ID}">${escapeXml(reasons(m))}</annot>`;
+    const id = escapeXml(m.id);
+    // What is not printed is an annotation itself.
+    const annot = isPrinted(m)
+      ? `<annot xml:id="because-${id}" type="because" plist="#${id}" resp="#${EDITOR_ID}">${escapeXml(reasons(m))}</annot>`
+      : `<annot xml:id="${id}" type="${m.kind}" staff="${m.staff}" resp="#${EDITOR_ID}">${escapeXml(`${inWords(m)}. ${reasons(m)}`)}</annot>`;
     byMeasure.set(index, (byMeasure.get(index) ?? '') + annot);
   }
   for (const [index, xml] of byMeasure) {

@@ -25,6 +25,9 @@ export const ownWords = (kind: MarkingKind): OwnWords | null => {
   return isOwnWords(values) ? values : null;
 };
 
+/** Stands over the music; what does not stands in the commentary alone. */
+export const isPrinted = ({ kind }: Pick<Marking, 'kind'>): boolean => kindOf(kind).legend !== null;
+
 /** Words to the player, printed or in the commentary. */
 export const isInWords = ({ kind }: Pick<Marking, 'kind'>): boolean => kind === 'text' || kind === 'advice';
 

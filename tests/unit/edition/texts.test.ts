@@ -85,8 +85,8 @@ test('commentary by section and bar; the study edition has it all, the page to p
   const { edition } = openEdition(demoInput('andantino.abc'));
   const text = commentaryText(edition).map(plainBlock).join('\n');
   assert.match(text, /^Section A: bar 1 to bar 8, F major to C major\nBar 1\n/);
-  // Numerals keep their case, also where a sentence begins with one.
-  assert.match(text, /ii6 leads to V64/);
+  assert.match(text, /Comma in bars 10 and 12\. A phrase ends without a rest/, 'the same for the same reason is said once');
+  assert.match(text, /hairpin diminuendo, from \S+/, 'a hairpin says from which level it comes');
   assert.doesNotMatch(text, /Ii6|Iv /);
   assert.match(text, /Section B: bar 9 to bar 16/);
   assert.match(text, /To bar 16: The middle asks the question/);

@@ -1,4 +1,5 @@
 import type { Reading } from '../../reading/reading.ts';
+import { hairpinWords } from '../../reading/hairpin-levels.ts';
 import { inWords } from '../../markings/describe.ts';
 import type { Marking } from '../../markings/marking.ts';
 import { heading, paragraph, span, type RichBlock } from '../../reading/rich-text.ts';
@@ -8,11 +9,21 @@ import { barLabel, measureAt, positionIn, beatWords } from '../../score/position
 import { shortNames, type SourceKey } from '../../style/bibliography.ts';
 import type { Edition } from './edition.ts';
 
+/** What stands at one place, and why. */
+export interface CommentaryLine {
+  /** "Beat 3: comma". */
+  what: string;
+  /** "comma": the same wherever the same is said. */
+  sign: string;
+  because: string;
+  remark?: string;
+}
+
 /** One bar's entry in the commentary. */
 export interface CommentaryEntry {
   measure: number;
   bar: string;
-  lines: { what: string; because: string; remark?: string }[];
+  lines: CommentaryLine[];
   /** Proposals that were set aside, with what they would have said. */
   notTaken: string[];
   /** The instructor's own brief that begins with this bar, and the last bar that it is for. */
@@ -56,7 +67,9 @@ export function commentary({ score, reading, proposals, details }: Commented): C
   for (const m of [...reading.markings].sort((a, b) => cmp(a.start, b.start))) {
     const place = entry(m.start);
     const because = m.because.map((b) => inItsBar(b.text, place.entry.bar) + cited(b.sources)).join(' ');
-    const line = { what: `Beat ${place.beat}: ${inWords(m)}`, because: because || 'The instructor’s decision.' };
+    const levels = hairpinWords(score, reading.markings, m);
+    const sign = inWords(m) + (levels ? `, ${levels}` : '');
+    const line = { what: `Beat ${place.beat}: ${sign}`, sign, because: because || 'The instructor’s decision.' };
     place.entry.lines.push(m.remark ? { ...line, remark: m.remark } : line);
   }
   for (const p of proposals) {
@@ -100,18 +113,52 @@ function sectionHeads(score: Score, { sections }: Edition['facts']): { measure: 
   });
 }
 
-/** The commentary as text: sections, and in them the bars. */
+/** What makes two lines one: the same sign for the same reason. A word to the player is for its own place. */
+const nameOf = (l: CommentaryLine): string => `${l.sign}|${l.because}|${l.remark ?? ''}`;
+
+/** Lines that say the same in several bars of a section, with those bars. */
+function sameThroughout(entries: readonly CommentaryEntry[]): Map<string, [CommentaryLine, string[]]> {
+  const found = new Map<string, [CommentaryLine, string[]]>();
+  for (const e of entries)
+    for (const l of e.lines) {
+      if (l.remark) continue;
+      const known = found.get(nameOf(l));
+      if (known) known[1].push(e.bar);
+      else found.set(nameOf(l), [l, [e.bar]]);
+    }
+  return new Map([...found].filter(([, [, bars]]) => new Set(bars).size > 1));
+}
+
+/** "bars 4, 8 and 12"; bars that have no number are named one by one. */
+function listOf(names: readonly string[]): string {
+  const bars = [...new Set(names)];
+  const numbered = bars.every((b) => /^Bar \S+$/.test(b));
+  const list = bars.map((b) => (numbered ? b.slice('Bar '.length) : b.charAt(0).toLowerCase() + b.slice(1)));
+  return `${numbered ? 'bars ' : ''}${list.slice(0, -1).join(', ')} and ${list.at(-1)}`;
+}
+
+/** The commentary as text: sections, in them what holds for several bars, and then the bars. */
 export function commentaryText(edition: Edition): RichBlock[] {
   const heads = sectionHeads(edition.score, edition.facts);
   const blocks: RichBlock[] = [];
   let next = 0;
-  for (const e of commentary(edition)) {
+  const entries = commentary(edition);
+  let together = sameThroughout([]);
+  for (const e of entries) {
     let head = -1;
     while (next < heads.length && heads[next].measure <= e.measure) head = next++;
-    if (head >= 0) blocks.push(heading(heads[head].title));
+    if (head >= 0) {
+      blocks.push(heading(heads[head].title));
+      const until = heads[next]?.measure ?? Infinity;
+      together = sameThroughout(entries.filter((x) => x.measure >= e.measure && x.measure < until));
+      for (const [line, bars] of together.values())
+        blocks.push(paragraph([span(`${capital(line.sign)} in ${listOf(bars)}. `, 'bold'), span(line.because)]));
+    }
+    const lines = e.lines.filter((l) => !together.has(nameOf(l)));
+    if (!lines.length && !e.written.length && !e.suspect.length && !e.notTaken.length) continue;
     blocks.push(heading(e.bar, 3));
     for (const b of e.written) blocks.push(paragraph([...(b.to ? [span(`To ${b.to}: `, 'italic')] : []), span(b.text)]));
-    for (const l of e.lines)
+    for (const l of lines)
       blocks.push(
         paragraph([span(`${l.what}. `, 'bold'), span(l.because), ...(l.remark ? [span(' To the player: ', 'italic'), span(l.remark)] : [])])
       );
