@@ -241,7 +241,9 @@ async function browser(pressOnly: boolean): Promise<void> {
       await pause(1500);
       const undo: (number | null)[] = [];
       for (let k = 0; k < 7; k++) {
-        draft.push(await measured(() => button('Draft a reading')!.click()));
+        button('Draft a reading')!.click();
+        await pause(400);
+        draft.push(await measured(() => button('Draft', document.querySelector('[role=dialog]')!)!.click()));
         await pause(1500);
         // An edit: one marking of the selected bar is taken away.
         document.querySelector<HTMLElement>('[data-testid=marking] .head')?.click();

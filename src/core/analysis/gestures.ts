@@ -169,7 +169,9 @@ function melodyBelow(score: Score, sounding: SoundingScore): GestureFact[] {
     const own = byBar.get(m.index) ?? [];
     const of = (staff: number) => own.filter((t) => t.note.staff === staff);
     const [upper, lower] = [of(1), of(2)];
-    if (lower.length < 3 || upper.length < 3) continue;
+    // Where it sang in the bar before, two notes go on with it.
+    const least = result.at(-1)?.measure === m.index - 1 ? 2 : 3;
+    if (lower.length < least || upper.length < 3) continue;
     const distinct = (tones: Tone[]): number => new Set(tones.map((t) => t.midi)).size / tones.length;
     const chords = new Set(upper.map((t) => t.start)).size < 0.67 * upper.length;
     const lineBelow = new Set(lower.map((t) => t.start)).size === lower.length;

@@ -20,10 +20,10 @@ export const neverAgainstPrint = (): null => null;
 export const noteOf = (score: Score, m: Placed): Note | undefined =>
   m.note === undefined ? undefined : score.notes.find((n) => n.id === m.note);
 
-/** The legend's line for signs that look like printed ones. */
-export const LOOKS_PRINTED = {
-  sign: 'named in the commentary',
-  meaning: 'editorial accents, articulation and fermatas'
+/** The legend's line for signs that would look like printed ones without their brackets. */
+export const IN_BRACKETS = {
+  sign: '[>] [–] [·]',
+  meaning: 'editorial accents, articulation and fermatas, in square brackets'
 };
 
 /** Words that may be anything. */

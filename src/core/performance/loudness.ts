@@ -112,7 +112,7 @@ export function loudnessOf(
   const begins = levelDb(levelOf(points, at / tpq + 1e-6));
   const ends = levelDb(levelOf(points, tone.end / tpq - 1e-6));
   const emphasis = EMPHASIS[reading.period];
-  const meter = t.thirdBeat ? LOUDNESS.thirdBeat : LOUDNESS.meter[3 - t.level];
+  const meter = t.newHarmony ? LOUDNESS.newHarmony : t.thirdBeat ? LOUDNESS.thirdBeat : LOUDNESS.meter[3 - t.level];
   const before = tone.previous;
   const resolves = before && before.end === tone.start && Math.abs(before.height - tone.height) === 1;
   const harmony =

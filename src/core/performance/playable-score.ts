@@ -2,8 +2,8 @@ import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import type { Study } from '../analysis/study.ts';
 import { firstFrom, toTicks, type SoundingScore, type Tone } from '../analysis/sounding-score.ts';
-import { toNumber } from '../score/fraction.ts';
-import { beatOfMeter, metricLevel } from '../score/meter.ts';
+import { toNumber, type Fraction } from '../score/fraction.ts';
+import { beatOfMeter, groupingOf, inFullBar, metricLevel } from '../score/meter.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
 import { unfold, type PlayedMeasure } from '../score/repeats.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
@@ -20,6 +20,8 @@ export interface PlayableTone {
   /** Metrical level of its beginning: 3 bar line … -1 inside a beat. */
   level: number;
   thirdBeat: boolean;
+  /** A weak beat of a triple bar on which the harmony changes: it carries weight. */
+  newHarmony: boolean;
   /** Follows the leading line of the part that the reading is for. */
   lead: boolean;
   role: string;
@@ -121,6 +123,30 @@ function chordPlaces(tones: readonly PlayableTone[]): PlayableScore['chords'] {
   return places;
 }
 
+/** Metrical level of an onset; in an additive meter the groups of the bar make its strong beats. */
+function levelsByGroup(score: Score): (measure: Measure, onset: Fraction) => number {
+  const groups = new Map<number, number[] | null>();
+  const notes = new Map<number, Note[]>();
+  for (const n of score.notes) {
+    const list = notes.get(n.measure);
+    if (list) list.push(n);
+    else notes.set(n.measure, [n]);
+  }
+  return (measure, onset) => {
+    let own = groups.get(measure.index);
+    if (own === undefined) groups.set(measure.index, (own = groupingOf(measure, notes.get(measure.index) ?? [])));
+    const level = metricLevel(measure, onset);
+    if (!own || level === 3 || level < 0) return level;
+    const unit = toNumber(inFullBar(measure, onset)) / (4 / measure.time!.unit);
+    let at = 0;
+    for (const size of own) {
+      if (Math.abs(unit - at) < 1e-9) return 2;
+      at += size;
+    }
+    return Math.min(level, 1);
+  };
+}
+
 /** A score as it is asked about when it is played. @param part the one that leads @param choices instruments that the teacher has corrected */
 export function playableScore(study: Study, part: number, choices: InstrumentChoices = {}): PlayableScore {
   const { score, facts, details, sounding } = study;
@@ -157,6 +183,10 @@ export function playableScore(study: Study, part: number, choices: InstrumentCho
     const inside = line.slice(firstFrom(line, toTicks(sounding, p.start)), firstFrom(line, toTicks(sounding, p.end)));
     return { end: toTicks(sounding, p.end), middle: inside.length ? inside.reduce((s, t) => s + t.midi, 0) / inside.length : 60 };
   });
+  // Bars in which the lower staff has the tune, and moments at which the harmony changes.
+  const sungBelow = new Set(details.gestures.filter((g) => g.kind === 'melody below').map((g) => g.measure));
+  const changes = new Set(facts.chords.slice(1).map((c) => toTicks(sounding, c.start)));
+  const levels = levelsByGroup(score);
   let phrase = 0;
   const tones: PlayableTone[] = [];
   for (const tone of sounding.tones) {
@@ -164,13 +194,17 @@ export function playableScore(study: Study, part: number, choices: InstrumentCho
     if (note.grace) continue;
     const measure = score.measures[note.measure];
     while (phrase + 1 < middles.length && tone.start >= middles[phrase].end) phrase++;
-    const level = metricLevel(measure, note.onset);
+    const level = levels(measure, note.onset);
     const role = roles.get(note.id);
-    const lead = note.part === part && (voices.get(`${tone.start}`)?.has(`${note.part}|${note.staff}|${note.voice}`) ?? false);
+    const below = sungBelow.has(note.measure);
+    const lead =
+      note.part === part &&
+      (below ? note.staff === 2 : (voices.get(`${tone.start}`)?.has(`${note.part}|${note.staff}|${note.voice}`) ?? false));
     const count = measure.time?.groups.length === 1 ? measure.time.groups[0] : 0;
     tones.push({
       tone,
       level,
+      newHarmony: count === 3 && level === 1 && changes.has(tone.start),
       thirdBeat: count === 3 && level === 1 && toNumber(note.onset) / toNumber(beatOfMeter(measure).beat) === 2,
       lead,
       role: role?.role ?? 'chord tone',

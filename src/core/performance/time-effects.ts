@@ -139,7 +139,9 @@ function gradualChanges(playable: PlayableScore, reading: Reading): GradualChang
     const stop = Math.min(...stops.filter((s) => s > at), sounding.totalTicks);
     const phrase = phraseEnds.find((e) => e > at + sounding.ticksPerQuarter) ?? sounding.totalTicks;
     // Another tempo holds until it is taken back; a change that goes on ends with its phrase.
-    const to = word.kind === 'new' ? stop : Math.min(stop, Math.max(phrase, at + 1), furthest);
+    // Who hurries goes on until the page says otherwise, if it ever does.
+    const untilSaid = word.kind === 'new' || (word.kind === 'fast' && stop < sounding.totalTicks);
+    const to = untilSaid ? stop : Math.min(stop, Math.max(phrase, at + 1), furthest);
     if (to <= at) continue;
     const w = lastOverFirst(word);
     if (word.kind === 'new') base = w;

@@ -95,6 +95,8 @@ export const LOUDNESS = {
   meter: [1.2, 0.6, 0, -0.5, -0.8],
   /** The third beat of a triple bar is the lightest. Handbook 1.3. */
   thirdBeat: -0.5,
+  /** A weak beat of a triple bar on which the harmony changes carries weight. Handbook 1.3. */
+  newHarmony: 0.9,
   /** Per semitone above the middle of the phrase, and the most that it makes. */
   perSemitone: 0.09,
   mostLine: 1.2,

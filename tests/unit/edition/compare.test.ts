@@ -27,7 +27,7 @@ test('a reading against itself: no bar differs, and both last as long', () => {
 });
 
 test('what was added, removed and changed stands in its bar, in words', () => {
-  const [first] = input.reading.markings.filter((m) => m.kind === 'hairpin');
+  const [first] = input.reading.markings.filter((m) => m.kind === 'comma');
   const dynamic = input.reading.markings.find((m) => m.kind === 'dynamic' && m.value === 'p')!;
   const c = compared(
     { type: 'remove-marking', id: first.id },
@@ -40,9 +40,9 @@ test('what was added, removed and changed stands in its bar, in words', () => {
   const bars = marked(c);
   assert.deepEqual(
     bars.map((b) => b.bar),
-    ['bar 8', 'bar 12', 'bar 17']
+    ['bar 10', 'bar 12', 'bar 17']
   );
-  assert.match(bars[0].removed[0], /^beat 1: hairpin diminuendo/);
+  assert.match(bars[0].removed[0], /^beat 2: comma/);
   assert.deepEqual(bars[1].added, ['beat 1: dynamic ff']);
   assert.deepEqual(bars[2].changed, [{ from: 'beat 1: dynamic p', to: 'beat 1: dynamic pp' }]);
   // It is heard, too: the bar with ff is louder, the one with pp softer.

@@ -398,3 +398,52 @@ test('a breath, a comma and a break last as long as the table says, and never mo
   }
   assert.deepEqual([PAUSES.breath.seconds, PAUSES.comma.seconds, PAUSES.caesura.seconds], [0.16, 0.07, 0.6]);
 });
+
+/** Loudness of the notes of one staff, in order. */
+const loudnessOf = (p: Performance, staff = 1): number[] => p.notes.filter((n) => n.staff === staff && !n.ornament).map((n) => n.db);
+const onPiano = (meter: string, treble: string, bass: string) =>
+  playableOf(abc(`M:${meter}\nL:1/4\nQ:1/4=90\n%%score {S B}\nV:S name="Piano"\nV:B clef=bass\nK:C\nV:S\n${treble}\nV:B\n${bass}`));
+
+// Handbook 1.3, 1.5, 5.7: common practice.
+test('a weak beat of three on which the harmony changes carries weight; without a change it does not', () => {
+  const bass = (second: string) => `[C,E,G,] ${second} ${second}|[G,,B,,D,]3|[C,E,G,]3|`;
+  const second = (chord: string): number => {
+    const db = loudnessOf(perform(onPiano('3/4', 'c c c|B3|c3|', bass(chord)), readingOf('baroque')));
+    return db[1] - db[0];
+  };
+  assert.ok(second('[F,A,C]') > second('[C,E,G,]') + 0.5);
+});
+
+test('groups of five are heard as they are written', () => {
+  const groups = (meter: string): number[] => {
+    const db = loudnessOf(perform(playableOf(abc(`M:${meter}\nL:1/4\nQ:1/4=90\nK:C\nccccc|ccccc|`)), readingOf('classical')));
+    return [1, 2, 3, 4].filter((k) => db[k] > db[k - 1] && db[k] > (db[k + 1] ?? -99));
+  };
+  assert.deepEqual(groups('3+2/4')[0], 3);
+  assert.deepEqual(groups('2+3/4')[0], 2);
+});
+
+test('a crescendo to a subito piano reaches its top just before it', () => {
+  const p = perform(playableOf(abc('M:4/4\nL:1/4\nQ:1/4=90\nK:C\n!p!c d e f|!<(!c d e !<)!f|!p!g4|')), readingOf('romantic'));
+  const db = loudnessOf(p);
+  assert.equal(Math.max(...db), db[7], 'the last note before it is the loudest');
+  assert.ok(db[8] < db[7] - 5, 'and it is soft at once');
+});
+
+test('a stringendo lasts until the page says its end', () => {
+  const hurried = (end: string): number => {
+    const music = `c d e f|"^stringendo"c d e f|c4|c d e f|c d e f|c4|${end}c d e f|c d e f|`;
+    const { notes } = perform(playableOf(abc(`M:4/4\nL:1/4\nQ:1/4=90\nK:C\n${music}`)), readingOf('modern', { rubato: 'beat-strict' }));
+    const at = notes.filter((n) => n.bar === 4).map((n) => n.onset);
+    return at[2] - at[1];
+  };
+  assert.ok(hurried('"^a tempo"') < (60 / 90) * 0.92, 'it still hurries three bars later');
+});
+
+test('whoever has the tune stands out, in the left hand too', () => {
+  const treble = '[eg] [eg] [eg]|[df] [df] [df]|[eg] [eg] [eg]|';
+  const below = perform(onPiano('3/4', treble, 'C, E, G,|B,, D, F,|C, E, G,|'), readingOf('romantic'));
+  assert.ok(Math.min(...loudnessOf(below, 2)) > Math.max(...loudnessOf(below, 1)) + 2);
+  const above = perform(onPiano('3/4', 'e g f|d f e|c3|', '[C,G,]3|[B,,G,]3|[C,G,]3|'), readingOf('romantic'));
+  assert.ok(Math.min(...loudnessOf(above, 1)) > Math.max(...loudnessOf(above, 2)) + 2);
+});

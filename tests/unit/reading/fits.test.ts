@@ -38,6 +38,8 @@ const level =
 test('a hairpin lasts long enough to be heard, lies over sounding notes and is not endless', () => {
   assert.ok(fit(PLAIN, hairpin(0, 4)));
   assert.ok(!fit(PLAIN, hairpin(0, 1)), 'a quarter is too short');
+  assert.ok(!fit('[Q:1/4=40]c d e f|g a g f|c4|]', hairpin(0, 1)), 'also where it takes more than a second');
+  assert.ok(!fit('[Q:1/4=160]c d e f|g a g f|c4|]', hairpin(0, 2)), 'three quarters of a second');
   assert.ok(!fit('c d z2|g a g f|c4|]', hairpin(0, 2)), 'a rest lies under it');
   assert.ok(!fit('c4|c4|c4|c4|c4|c4|', hairpin(0, 5)), 'five bars');
 });

@@ -129,6 +129,15 @@ function sameThroughout(entries: readonly CommentaryEntry[]): Map<string, [Comme
   return new Map([...found].filter(([, [, bars]]) => new Set(bars).size > 1));
 }
 
+const withoutBeat = (text: string): string => text.replace(/^Beat [^:]*: /, '');
+
+/** What was set aside in several bars of a section for the same reason, with those bars. */
+function declinedThroughout(entries: readonly CommentaryEntry[]): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  for (const e of entries) for (const t of e.notTaken) found.set(withoutBeat(t), [...(found.get(withoutBeat(t)) ?? []), e.bar]);
+  return new Map([...found].filter(([, bars]) => new Set(bars).size > 1));
+}
+
 /** "bars 4, 8 and 12"; bars that have no number are named one by one. */
 function listOf(names: readonly string[]): string {
   const bars = [...new Set(names)];
@@ -144,25 +153,30 @@ export function commentaryText(edition: Edition): RichBlock[] {
   let next = 0;
   const entries = commentary(edition);
   let together = sameThroughout([]);
+  let declined = declinedThroughout([]);
   for (const e of entries) {
     let head = -1;
     while (next < heads.length && heads[next].measure <= e.measure) head = next++;
     if (head >= 0) {
       blocks.push(heading(heads[head].title));
       const until = heads[next]?.measure ?? Infinity;
-      together = sameThroughout(entries.filter((x) => x.measure >= e.measure && x.measure < until));
+      const own = entries.filter((x) => x.measure >= e.measure && x.measure < until);
+      together = sameThroughout(own);
+      declined = declinedThroughout(own);
       for (const [line, bars] of together.values())
         blocks.push(paragraph([span(`${capital(line.sign)} in ${listOf(bars)}. `, 'bold'), span(line.because)]));
+      for (const [text, bars] of declined) blocks.push(paragraph([span(`${capital(listOf(bars))}: ${text}`, 'italic')]));
     }
     const lines = e.lines.filter((l) => !together.has(nameOf(l)));
-    if (!lines.length && !e.written.length && !e.suspect.length && !e.notTaken.length) continue;
+    const notTaken = e.notTaken.filter((t) => !declined.has(withoutBeat(t)));
+    if (!lines.length && !e.written.length && !e.suspect.length && !notTaken.length) continue;
     blocks.push(heading(e.bar, 3));
     for (const b of e.written) blocks.push(paragraph([...(b.to ? [span(`To ${b.to}: `, 'italic')] : []), span(b.text)]));
     for (const l of lines)
       blocks.push(
         paragraph([span(`${l.what}. `, 'bold'), span(l.because), ...(l.remark ? [span(' To the player: ', 'italic'), span(l.remark)] : [])])
       );
-    for (const t of [...e.suspect, ...e.notTaken]) blocks.push(paragraph([span(t, 'italic')]));
+    for (const t of [...e.suspect, ...notTaken]) blocks.push(paragraph([span(t, 'italic')]));
   }
   return blocks;
 }

@@ -1,6 +1,6 @@
 import { SIGN_SOUNDS } from '../../style/articulations.ts';
 import type { MarkingDescription } from '../description.ts';
-import { atOnePlace, LOOKS_PRINTED, neverAgainstPrint, withName } from '../usual.ts';
+import { atOnePlace, IN_BRACKETS, neverAgainstPrint, withName } from '../usual.ts';
 import { meiArticulation, xmlArticulation } from './articulation.ts';
 
 export const accent: MarkingDescription = {
@@ -9,7 +9,7 @@ export const accent: MarkingDescription = {
   hangs: 'note',
   values: ['accent', 'strong-accent'],
   inWords: withName('accent'),
-  legend: LOOKS_PRINTED,
+  legend: IN_BRACKETS,
   mei: meiArticulation,
   musicXml: xmlArticulation,
   clashes: atOnePlace,

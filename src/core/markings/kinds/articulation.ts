@@ -2,13 +2,13 @@ import { escapeXml } from '../../score/musicxml/escape.ts';
 import { MEI_ARTICULATIONS, SIGN_SOUNDS } from '../../style/articulations.ts';
 import type { Marking } from '../marking.ts';
 import type { MarkingDescription, MeiPlace, MeiSign, XmlSign } from '../description.ts';
-import { atOnePlace, LOOKS_PRINTED, noteOf, withName } from '../usual.ts';
+import { atOnePlace, IN_BRACKETS, noteOf, withName } from '../usual.ts';
 
 type Sign = keyof typeof MEI_ARTICULATIONS;
 
 /** A sign inside of its note, as MEI has it. */
 export const meiArticulation = (m: Marking, { identity }: MeiPlace): MeiSign => ({
-  inNote: `<artic ${identity} artic="${MEI_ARTICULATIONS[m.value as Sign]}"/>`
+  inNote: `<artic ${identity} artic="${MEI_ARTICULATIONS[m.value as Sign]}" enclose="brack"/>`
 });
 
 export const xmlArticulation = (m: Marking): XmlSign => ({ notation: `<articulations><${escapeXml(m.value)}/></articulations>` });
@@ -21,7 +21,7 @@ export const articulation: MarkingDescription = {
   hangs: 'note',
   values: ['staccato', 'tenuto', 'staccatissimo', 'detached-legato'] satisfies Sign[],
   inWords: withName('articulation'),
-  legend: LOOKS_PRINTED,
+  legend: IN_BRACKETS,
   mei: meiArticulation,
   musicXml: xmlArticulation,
   clashes: atOnePlace,

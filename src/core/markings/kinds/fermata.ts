@@ -1,5 +1,5 @@
 import type { MarkingDescription } from '../description.ts';
-import { atOnePlace, LOOKS_PRINTED, neverAgainstPrint, withName } from '../usual.ts';
+import { atOnePlace, IN_BRACKETS, neverAgainstPrint, withName } from '../usual.ts';
 
 export const fermata: MarkingDescription = {
   name: 'fermata',
@@ -7,8 +7,8 @@ export const fermata: MarkingDescription = {
   hangs: 'note',
   values: ['fermata'],
   inWords: withName('fermata'),
-  legend: LOOKS_PRINTED,
-  mei: (_, { common, anchor }) => ({ beside: `<fermata ${common} place="above" ${anchor}/>` }),
+  legend: IN_BRACKETS,
+  mei: (_, { common, anchor }) => ({ beside: `<fermata ${common} place="above" enclose="brack" ${anchor}/>` }),
   musicXml: () => ({ notation: '<fermata type="upright"/>' }),
   clashes: atOnePlace,
   againstPrinted: neverAgainstPrint,

@@ -219,7 +219,8 @@ export const DYNAMICS: Rule[] = [
         const [first, last] = [tones[0], tones[tones.length - 1]];
         // A phrase that ends with its arrival has nothing left to taper, and one that goes on far beyond it has not ended there.
         const near = first && last && last.end - toTicks(c.sounding, cadence.start) <= MOST_TAPERED * c.sounding.ticksPerQuarter;
-        const weaker = near && levelAt(c.sounding, last.start) < levelAt(c.sounding, first.start);
+        // What the other hand does while the tune rests is no ending of the tune.
+        const weaker = near && last.note.staff === first.note.staff && levelAt(c.sounding, last.start) < levelAt(c.sounding, first.start);
         const goesOn = last?.next && insideWords(c, last, last.next);
         if (tones.length < 2 || !weaker || goesOn || !c.hasTune(last) || !free(c, first, last)) return [];
         return [

@@ -15,7 +15,9 @@ function phraseEnds(c: RuleContext): { tone: Tone; next: Tone; index: number }[]
     const tone = tones.at(-1);
     const next = c.firstAt(phrase.end);
     // A part that accompanies, rests there or has just come in ends no phrase.
-    if (tone && next && tones.length > 2 && c.hasTune(tone) && comesToRest(tones, c.cadenceOf(phrase))) ends.push({ tone, next, index });
+    const oneHand = tone?.note.staff === next?.note.staff;
+    if (tone && next && oneHand && tones.length > 2 && c.hasTune(tone) && comesToRest(tones, c.cadenceOf(phrase)))
+      ends.push({ tone, next, index });
   });
   return ends;
 }
