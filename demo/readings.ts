@@ -50,7 +50,6 @@ export const DEMO_READINGS: DemoReading[] = [
     kept: [
       'grow-from-hairpin-to-hairpin',
       'accidental-of-the-turn',
-      'one-peak',
       'group-the-cadenza',
       'read-the-cadenza-as-slowing',
       'back-to-the-letter',

@@ -11,6 +11,7 @@ import { analyse, factsOf, openAnalysis } from '../src/core/analysis/analyse.ts'
 import { playableScore } from '../src/core/performance/playable-score.ts';
 import { perform } from '../src/core/performance/perform.ts';
 import { EMPTY_READING } from '../src/core/reading/reading.ts';
+import { draft, wholeScore } from '../src/core/reading/draft/draft.ts';
 import { propose } from '../src/core/reading/propose.ts';
 import type { Score } from '../src/core/score/model.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
@@ -59,6 +60,12 @@ function core(): void {
   const known = studyOf(score);
   const style = { period: 'romantic' as const, schools: {}, ruleFactors: {} };
   say('all proposals for 300 bars', `${timed(() => propose(known, style)).toFixed(0)} ms`, '≤ 200 ms');
+  say('a draft of 300 bars', `${timed(() => draft(known, style, wholeScore(known))).toFixed(0)} ms`, '≤ 300 ms');
+  const found = execFileSync(process.execPath, ['--import', 'tsx', 'scripts/bench-critic.ts'], { encoding: 'utf8' });
+  const critic = JSON.parse(found) as { marks: number; composers: number; drafts: number };
+  say('the critic: marks a bar that drafts print', critic.marks.toFixed(2), '0.25 to 0.6');
+  say('the critic: faults of drafts in 100 bars', critic.drafts.toFixed(2), '≤ 3');
+  say('the critic: what it faults in composers’ own signs', critic.composers.toFixed(2), 'its own error');
   const quarter = readMusicXml(longScore(250));
   const whole = readMusicXml(thousand);
   /** All that the worker does for a piece: facts and the closer look. */

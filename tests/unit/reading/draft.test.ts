@@ -1,24 +1,22 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { studyOf } from '../../../src/core/analysis/study.ts';
-import { editionMusicXml } from '../../../src/core/edition/musicxml.ts';
 import { provedDraft } from '../../../src/core/proof/proved-draft.ts';
 import { proof } from '../../../src/core/proof/proof.ts';
-import { draft, wholeScore, type Drafted } from '../../../src/core/reading/draft/draft.ts';
+import { draft, wholeScore, type Drafted, type DraftOrder } from '../../../src/core/reading/draft/draft.ts';
 import { EMPTY_READING, styleOf, type Reading } from '../../../src/core/reading/reading.ts';
 import { ruleById } from '../../../src/core/reading/rules/index.ts';
 import { toNumber } from '../../../src/core/score/fraction.ts';
 import type { Score } from '../../../src/core/score/model.ts';
-import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { measureAt } from '../../../src/core/score/position.ts';
 import { IMPORTANCE } from '../../../src/core/style/draft-weights.ts';
 import type { Period } from '../../../src/core/style/profiles.ts';
 import { abc, demo, open, sample } from '../helpers.ts';
-import { addedTo, critique, signsOf, type Found } from './critic/critic.ts';
+import { addedTo, critique } from './critic/critic.ts';
+import { inAll, measureDrafts } from './critic/measure.ts';
 import { SCORES } from './critic/scores.ts';
 
-const draftOf = (score: Score, period: Period, order: Partial<Parameters<typeof draft>[2]> = {}): Drafted[] => {
-  const study = studyOf(score);
+const draftOf = (score: Score, period: Period, order: Partial<DraftOrder> = {}, study = studyOf(score)): Drafted[] => {
   return draft(study, { period, schools: {}, ruleFactors: {} }, { ...wholeScore(study), ...order });
 };
 const printedOf = (kept: readonly Drafted[]): Drafted[] => kept.filter((k) => k.marking.kind !== 'advice');
@@ -26,39 +24,16 @@ const told = (kept: readonly Drafted[]): string[] => printedOf(kept).map((k) => 
 
 // The composers' own signs in the same scores, as if an editor had drafted them, are the measure: what the critic faults there is its own error.
 test('drafts of real scores and own tunes, read back from their MusicXML by the critic', () => {
-  let bars = 0;
-  let marks = 0;
-  const ofComposers: Found[] = [];
-  const ofDrafts: Found[] = [];
-  for (const { name, period, opened } of SCORES) {
-    const { score, text } = opened();
-    const kept = draftOf(score, period);
-    const edition = readMusicXml(
-      editionMusicXml(
-        text,
-        score,
-        kept.map((k) => k.marking)
-      )
-    );
-    const { added, printed } = addedTo(score, edition);
-    const reasons = printedOf(kept).map(({ marking: m }) => ({
-      measure: measureAt(score, m.start).index,
-      part: m.part,
-      text: m.because[0].text
-    }));
-    ofComposers.push(...critique(score, signsOf(score), []));
-    ofDrafts.push(...critique(edition, added, printed, reasons));
-    const own = printedOf(kept).length;
-    assert.equal(added.length, own, `${name}: what is drafted is what stands in the file`);
-    assert.ok(own / score.measures.length <= 1.2, `${name}: ${own} marks in ${score.measures.length} bars`);
-    bars += score.measures.length;
-    marks += own;
+  const measured = measureDrafts();
+  for (const m of measured) {
+    assert.equal(m.added, m.marks, `${m.name}: what is drafted is what stands in the file`);
+    assert.ok(m.marks / m.bars <= 1.2, `${m.name}: ${m.marks} marks in ${m.bars} bars`);
   }
-  const rate = (list: readonly Found[]): number => (100 * list.length) / bars;
-  assert.ok(marks / bars >= 0.25 && marks / bars <= 0.6, `${(marks / bars).toFixed(2)} marks a bar`);
-  assert.ok(rate(ofComposers) < 5, `the critic faults ${rate(ofComposers).toFixed(1)} of the composers' own signs in 100 bars`);
-  const faults = ofDrafts.map((f) => `${f.bar}: ${f.fault}, ${f.what}`).join('; ');
-  assert.ok(rate(ofDrafts) <= Math.min(3, rate(ofComposers)), `${rate(ofDrafts).toFixed(1)} in 100 bars: ${faults}`);
+  const { marks, composers, drafts } = inAll(measured);
+  assert.ok(marks >= 0.25 && marks <= 0.6, `${marks.toFixed(2)} marks a bar`);
+  assert.ok(composers < 5, `the critic faults ${composers.toFixed(1)} of the composers' own signs in 100 bars`);
+  const faults = measured.flatMap((m) => m.drafts.map((f) => `${m.name} ${f.bar}: ${f.fault}, ${f.what}`)).join('; ');
+  assert.ok(drafts <= Math.min(3, composers), `${drafts.toFixed(1)} in 100 bars: ${faults}`);
 });
 
 test('the critic sees what is planted', () => {
@@ -105,9 +80,9 @@ test('an echo comes with the level after it, a slowing with the tempo after it, 
     kept.filter((k) => k.startsWith('dynamic')),
     ['dynamic mp', 'dynamic f']
   );
-  for (const { name, period, opened } of SCORES.slice(-10)) {
-    const { score } = opened();
-    const list = printedOf(draftOf(score, period, { amount: 'rich' }));
+  for (const { name, period, study } of SCORES.slice(-10)) {
+    const { score } = study();
+    const list = printedOf(draftOf(score, period, { amount: 'rich' }, study()));
     const last = score.measures.at(-1)!;
     list.forEach(({ marking: m }, k) => {
       if (m.kind !== 'tempo' || !/rit/.test(m.value) || toNumber(last.start) - toNumber(m.start) < 3 * toNumber(last.length)) return;
@@ -133,9 +108,24 @@ test('a draft fits what stands already, says nothing twice, and what was decided
   assert.deepEqual(onNote, [], 'one mark to a note');
 });
 
+test('a reason is given once a phrase, and once a piece where that is enough', () => {
+  for (const { name, period, study } of SCORES.slice(0, 12)) {
+    const { score, facts } = study();
+    const { phrases } = facts;
+    const heard = printedOf(draftOf(score, period, { amount: 'rich' }, study())).map(({ key, marking: m }) => {
+      const phrase = phrases.findLastIndex((p) => toNumber(p.start) <= toNumber(m.start));
+      return { rule: m.because[0].rule!, place: `${m.part} ${phrase}`, key };
+    });
+    // What comes in one case (a level and its end, a hemiola's three groups) is one reason.
+    const single = heard.filter((h) => !/echo|answer|broaden|prepare-the-return|hemiola/.test(h.rule));
+    for (const h of single)
+      assert.equal(single.filter((o) => o.rule === h.rule && o.place === h.place).length, 1, `${name}: ${h.rule} in one phrase twice`);
+  }
+});
+
 test('questions to the editor are for the proof, not for the player', () => {
-  for (const { period, opened } of SCORES.slice(0, 8))
-    for (const { marking } of draftOf(opened().score, period, { amount: 'rich' }))
+  for (const { period, study } of SCORES.slice(0, 8))
+    for (const { marking } of draftOf(study().score, period, { amount: 'rich' }, study()))
       assert.notEqual(ruleById(marking.because[0].rule!)?.area, 'text', marking.value);
 });
 
@@ -144,9 +134,9 @@ test('every rule that a draft prints is one that there is', () => {
 });
 
 test('the proof has nothing against a draft that it has not against the bare page', () => {
-  for (const { name, period, opened } of SCORES.slice(-14)) {
-    const { score } = opened();
-    const study = studyOf(score);
+  for (const { name, period, study: studied } of SCORES.slice(-14)) {
+    const study = studied();
+    const { score } = study;
     const reading: Reading = { ...EMPTY_READING, period };
     const kept = provedDraft(study, reading, { ...wholeScore(study), amount: 'rich' });
     for (const part of score.parts.map((p) => p.index)) {

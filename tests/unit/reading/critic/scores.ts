@@ -3,29 +3,30 @@
  * which each belongs; own tunes for what they lack. "held" pieces were not looked at while the numbers of the draft were set.
  */
 import { join } from 'node:path';
+import { studyOf, type Study } from '../../../../src/core/analysis/study.ts';
+import { once } from '../../../../src/core/once.ts';
 import { openScore, type OpenedScore } from '../../../../src/core/score/read-file.ts';
 import type { Period } from '../../../../src/core/style/profiles.ts';
 import { demo, open, sample } from '../../helpers.ts';
 
+/** A score opened and studied once, however often it is asked for. */
 export interface Criticised {
   name: string;
   period: Period;
   opened(): OpenedScore;
+  study(): Study;
   held?: true;
 }
 
-const real = (name: string, period: Period): Criticised => ({ name, period, opened: () => open(sample(name)) });
-const tune = (name: string, period: Period): Criticised => ({
-  name,
-  period,
-  opened: () => open(join(import.meta.dirname, '../../../fixtures/analysed', name))
-});
-const own = (name: string, period: Period, text: string): Criticised => ({
-  name,
-  period,
-  held: true,
-  opened: () => openScore(new TextEncoder().encode(`X:1\nT:${name}\n${text}`), `${name}.abc`)
-});
+const of = (name: string, period: Period, open: () => OpenedScore, held?: true): Criticised => {
+  const opened = once(open);
+  return { name, period, opened, study: once(() => studyOf(opened().score)), ...(held ? { held } : {}) };
+};
+const real = (name: string, period: Period): Criticised => of(name, period, () => open(sample(name)));
+const tune = (name: string, period: Period): Criticised =>
+  of(name, period, () => open(join(import.meta.dirname, '../../../fixtures/analysed', name)));
+const own = (name: string, period: Period, text: string): Criticised =>
+  of(name, period, () => openScore(new TextEncoder().encode(`X:1\nT:${name}\n${text}`), `${name}.abc`), true);
 
 /** Own tunes: pipes, swing, a dance alone, a song with words, five winds, a drum. */
 const PIPES = `M:6/8\nL:1/8\nQ:3/8=84\nK:HP\nA|:{g}e2 A {g}A2 B|c2 A {g}c d e|{g}f2 e {g}c2 A|{g}B3 {g}B2 A|{g}e2 A {g}A2 B|c2 A {g}c d e|{g}f2 e {g}c2 B|{g}A3 {g}A2:|`;
@@ -61,11 +62,9 @@ export const SCORES: readonly Criticised[] = [
   tune('greensleeves.abc', 'baroque'),
   tune('ode-to-joy.abc', 'romantic'),
   tune('mozart-k331.abc', 'classical'),
-  ...(['andantino.abc', 'corrente.abc', 'etude.abc'] as const).map((name): Criticised => ({
-    name,
-    period: name.startsWith('a') ? 'classical' : name.startsWith('c') ? 'baroque' : 'romantic',
-    opened: () => demo(name)
-  })),
+  of('andantino.abc', 'classical', () => demo('andantino.abc')),
+  of('corrente.abc', 'baroque', () => demo('corrente.abc')),
+  of('etude.abc', 'romantic', () => demo('etude.abc')),
   own('Harbour march', 'highland-pipes', PIPES),
   own('Late ferry', 'swing', SWING),
   own('Salt dance', 'baroque', DANCE),
