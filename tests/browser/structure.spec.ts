@@ -152,7 +152,7 @@ test('beside a chord of colour the plain one is named, drawn and can be heard', 
   await page.getByRole('slider', { name: 'The whole piece' }).focus();
   await page.keyboard.press('ArrowRight');
   const plain = page.getByTestId('plain-chord');
-  await expect(plain).toContainText('plain: iio6; D♭ where the scale has D');
+  await expect(plain).toContainText('plain: ii°6; D♭ where the scale has D');
   await plain.getByRole('button').first().click();
   await expect(page.getByTestId('plain-staff').locator('g.note')).toHaveCount(6);
   await expect(plain.getByRole('button', { name: 'hear both' })).toBeVisible();
