@@ -60,8 +60,8 @@ const CASES: Case[] = [
   },
   {
     rule: 'part-the-sections',
-    period: 'classical',
-    // For a flute the breath at the phrase's end says it.
+    period: 'modern',
+    // Elsewhere the comma or breath at the phrase's end says it already.
     yes: `${HEAD.replace('Flute', 'Violin')}|:${A.replace('c6 z2|', 'c8:|')}|:${B.replace('g6 z2|', 'g8:|')}`,
     no: `${HEAD.replace('Flute', 'Violin')}|:${A.slice(0, -1)}:|:${B.slice(0, -1)}:|`
   },

@@ -40,6 +40,14 @@ function ascents(c: RuleContext, up: boolean): Tone[][] {
   return found;
 }
 
+/** A theme is not let go of where it has just begun: what fades does so after the first third of its phrase. */
+function comesLate(c: RuleContext, tone: Tone): boolean {
+  const phrase = c.facts.phrases.findLast((p) => lte(p.start, tone.note.start));
+  if (!phrase) return true;
+  const [from, to, at] = [phrase.start, phrase.end, tone.note.start].map(toNumber);
+  return at - from >= (to - from) / 3;
+}
+
 /** Moments where a section begins: after a double bar, repeat or rehearsal letter. */
 function sectionStarts(c: RuleContext): Fraction[] {
   const starts: Fraction[] = [];
@@ -144,13 +152,13 @@ export const DYNAMICS: Rule[] = [
     id: 'fall-fades',
     area: 'dynamics',
     title: 'What falls fades',
-    looksAt: 'A way down of a sixth or more within a phrase, without a hairpin.',
+    looksAt: 'A way down of a sixth or more after the first third of a phrase, without a hairpin.',
     proposes: 'A diminuendo to its lowest note.',
     periods: { romantic: 0.6 },
     sources: ['turk', 'czerny'],
     find: (c) =>
       ascents(c, false)
-        .filter((w) => free(c, w[0], w[w.length - 1]))
+        .filter((w) => comesLate(c, w[0]) && free(c, w[0], w[w.length - 1]))
         .map((w) =>
           hairpin(c, 'diminuendo', w[0], w[w.length - 1], `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line sinks`)
         )
