@@ -8,6 +8,7 @@ import type { Proposal } from '../reading/proposal.ts';
 import { cmp } from '../score/fraction.ts';
 import { SEVERITIES, type Finding, type ProofContext } from './finding.ts';
 import { LOUDNESS } from './loudness.ts';
+import { MARK_CHECKS } from './marks.ts';
 import { playedFindings } from './played.ts';
 import { TEXT_CHECKS } from './text.ts';
 import { TIME_CHECKS } from './time.ts';
@@ -37,7 +38,7 @@ export function proof(
     hairpins: swellsOf(score, facts, reading.markings, levels, reading.part)
   };
   const found = new Map<string, Finding>();
-  for (const check of [...LOUDNESS, ...TIME_CHECKS, ...TEXT_CHECKS])
+  for (const check of [...LOUDNESS, ...TIME_CHECKS, ...TEXT_CHECKS, ...MARK_CHECKS])
     for (const f of check(context)) if (!found.has(f.id)) found.set(f.id, f);
   if (performed) for (const f of playedFindings(context, performed.plan, performed.page)) if (!found.has(f.id)) found.set(f.id, f);
   return [...found.values()].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) || cmp(a.start, b.start));

@@ -11,3 +11,6 @@ export const EARLY_BARS = 3;
 
 /** Seconds that are comfortably played on one breath; from memory, adjustable. Handbook 9.3. */
 export const BREATH_SECONDS = 15;
+
+/** Editorial marks in one bar of a part beyond which they crowd. */
+export const CROWDED = 3;

@@ -22,6 +22,12 @@ function mark(score: Score, k: number, kind: MarkingKind, value: string, extra: 
   };
 }
 
+/** Where a slur ends that is to hold the k-th sounding note. */
+function slurTo(score: Score, k: number): Partial<Marking> {
+  const note = score.notes.filter((n) => n.pitch)[k];
+  return { end: note.start, endNote: note.id };
+}
+
 function findings(text: string, commands: (score: Score) => Command[] = () => []) {
   const score = abc(/(^|\n)K:/.test(text) ? text : HEAD + text);
   const reading = replay(commands(score));
@@ -127,6 +133,34 @@ const CASES: Case[] = [
     no: THEME + OTHER + THEME,
     with: (s) => [mark(s, 0, 'accent', 'accent')],
     without: (s) => [mark(s, 0, 'accent', 'accent'), mark(s, 19, 'accent', 'accent')]
+  },
+  {
+    kind: 'marks that crowd',
+    yes: 'c2d2 e2f2|g8|',
+    no: 'c2d2 e2f2|g8|',
+    with: (s) => [0, 1, 2, 3].map((k) => mark(s, k, 'articulation', 'tenuto')),
+    without: (s) => [0, 1, 2].map((k) => mark(s, k, 'articulation', 'tenuto'))
+  },
+  {
+    kind: 'weight asked for twice',
+    yes: 'c2!accent!d2 e2f2|g8|',
+    no: 'c2!accent!d2 e2f2|g8|',
+    with: (s) => [mark(s, 1, 'articulation', 'tenuto')],
+    without: (s) => [mark(s, 2, 'articulation', 'tenuto'), mark(s, 1, 'articulation', 'staccato')]
+  },
+  {
+    kind: 'level in force already',
+    yes: '!p!c2d2 e2f2|g8|',
+    no: '!p!c2d2 e2f2|g8|',
+    with: (s) => [mark(s, 4, 'dynamic', 'p')],
+    without: (s) => [mark(s, 4, 'dynamic', 'mf')]
+  },
+  {
+    kind: 'breath inside a slur',
+    yes: 'c2d2 e2f2|g8|',
+    no: 'c2d2 e2f2|g8|',
+    with: (s) => [mark(s, 0, 'slur', 'slur', slurTo(s, 3)), mark(s, 1, 'breath', 'breath')],
+    without: (s) => [mark(s, 0, 'slur', 'slur', slurTo(s, 1)), mark(s, 1, 'breath', 'breath')]
   },
   { kind: 'suspect note unanswered', yes: `${A}${B}${A.replace('d2B2', 'd2_B2')}`, no: A + B + A },
   { kind: 'carried accidental likely to be missed', yes: '^FGAB cdeF|G8|', no: '^FF AB cdef|G8|' },

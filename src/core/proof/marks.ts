@@ -1,0 +1,91 @@
+import { inWords, isPrinted } from '../markings/describe.ts';
+import type { Marking } from '../markings/marking.ts';
+import { add, cmp, lt } from '../score/fraction.ts';
+import { CROWDED } from '../style/proof-weights.ts';
+import { finding, type Check } from './finding.ts';
+
+/** The editorial marks of the part that are printed. */
+const printedMarks = (p: Parameters<Check>[0]): Marking[] => p.reading.markings.filter((m) => m.part === p.reading.part && isPrinted(m));
+
+/** A bar in which the editor says more than can be read while one plays. */
+const crowdedBars: Check = (p) =>
+  p.score.measures.flatMap((m) => {
+    const end = add(m.start, m.length);
+    const here = printedMarks(p).filter((x) => cmp(x.start, m.start) >= 0 && lt(x.start, end));
+    return here.length > CROWDED
+      ? [
+          finding(
+            'marks that crowd',
+            'risk',
+            m.start,
+            `${p.rules.place(m.start)}: ${here.length} editorial marks in one bar`,
+            'Keep what matters most here, or say once what holds for all.'
+          )
+        ]
+      : [];
+  });
+
+/** Signs that ask for weight: two of them on one note say the same. */
+const WEIGHT = /^(accent|strong-accent|tenuto|marcato)$/;
+
+const saidTwice: Check = (p) => {
+  const notes = new Map(p.score.notes.map((n) => [n.id, n]));
+  const own = printedMarks(p).filter((m) => m.note !== undefined && WEIGHT.test(m.value));
+  return own.flatMap((m, k) => {
+    const other = own.slice(0, k).find((o) => o.note === m.note);
+    const printed = notes.get(m.note!)?.marks?.find((x) => WEIGHT.test(x.name));
+    const beside = other ? inWords(other) : printed ? `the printed ${printed.name.replace(/-/g, ' ')}` : null;
+    return beside
+      ? [
+          finding(
+            'weight asked for twice',
+            'risk',
+            m.start,
+            `${p.rules.place(m.start, true)}: ${inWords(m)} beside ${beside}`,
+            'One of them is enough.'
+          )
+        ]
+      : [];
+  });
+};
+
+/** A level that is in force already, where nothing has grown or faded since. */
+const levelSaidAgain: Check = (p) =>
+  p.levels.flatMap((l, k) => {
+    const before = p.levels[k - 1];
+    if (!l.editorial || !before || before.step !== l.step || before.staff !== l.staff) return [];
+    const moved = p.hairpins.some((h) => cmp(h.end, before.start) > 0 && cmp(h.start, l.start) < 0);
+    return moved
+      ? []
+      : [
+          finding(
+            'level in force already',
+            'risk',
+            l.start,
+            `${p.rules.place(l.start, true)}: ${l.sign} holds since ${p.rules.place(before.start)}`,
+            'Leave it out, or say what changes.'
+          )
+        ];
+  });
+
+/** A breath or comma inside a slur that the editor has drawn. */
+const breathInOwnSlur: Check = (p) => {
+  const slurs = printedMarks(p).filter((m) => m.kind === 'slur' && m.end);
+  return printedMarks(p).flatMap((m) => {
+    if (m.kind !== 'breath' && m.kind !== 'comma') return [];
+    const slur = slurs.find((s) => cmp(s.start, m.start) <= 0 && lt(m.start, s.end!));
+    return slur
+      ? [
+          finding(
+            'breath inside a slur',
+            'contradiction',
+            m.start,
+            `${p.rules.place(m.start, true)}: the ${m.kind} stands inside the editorial slur from ${p.rules.place(slur.start, true)}`,
+            'End the slur before it, or move it.'
+          )
+        ]
+      : [];
+  });
+};
+
+export const MARK_CHECKS: readonly Check[] = [crowdedBars, saidTwice, levelSaidAgain, breathInOwnSlur];
