@@ -91,7 +91,6 @@ export const IMPORTANCE: Record<string, number> = {
   'anchor-notes-of-the-sequence': 0.25,
   'downbow-on-the-downbeat': 0.3,
   'length-of-unmarked-notes': 0.7,
-  'a-word-for-the-section': 0.6,
   'accompaniment-below': 0.8,
   'bring-out-the-lower-line': 1,
   'where-the-trill-begins': 0.7,
@@ -103,7 +102,6 @@ export const IMPORTANCE: Record<string, number> = {
 
 /** Rules that speak once a piece on a page; what they say elsewhere stands open. */
 export const ONCE: readonly string[] = [
-  'a-word-for-the-section',
   'length-of-unmarked-notes',
   'accompaniment-below',
   'where-the-trill-begins',

@@ -97,7 +97,7 @@ test('a question is open until it is answered; put off it says when', () => {
 });
 
 test('the weaker of two rules at one place is named by the stronger', () => {
-  const piece = demo('etude.abc').score;
+  const piece = demo('corrente.abc').score;
   const found = propose(studyOf(piece), 'romantic');
   const outweighing = found.filter((p) => p.outweighs?.length);
   assert.ok(outweighing.length > 0);

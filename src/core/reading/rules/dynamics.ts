@@ -3,6 +3,10 @@ import { add, frac, lt, lte, toNumber, type Fraction } from '../../score/fractio
 import { ECHO_STEPS, MOST_TAPERED, SOFTEST_ECHO } from '../../style/rule-weights.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
+import type { ChordFact } from '../../analysis/facts.ts';
+import { parseKey } from '../../analysis/keys.ts';
+import { TONES } from '../../analysis/vocabulary.ts';
+import { fifthsOf } from '../../score/pitch.ts';
 import { softened } from './levels.ts';
 import { insideWords, leaningPairs } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
@@ -251,7 +255,7 @@ export const DYNAMICS: Rule[] = [
       const drafts: Draft[] = [];
       for (const chord of c.facts.chords) {
         const goal = c.facts.cadences.find((x) => x.type === 'DC' && x.to === chord.id);
-        if ((!chord.special && !goal) || chord.confidence < SURE_COLOUR) continue;
+        if ((!chord.special && !goal) || chord.confidence < SURE_COLOUR || !isWhole(c, chord)) continue;
         const tone = c.between(chord.start, chord.end)[0];
         if (!tone || tone.note.marks?.some((m) => m.name === 'accent' || m.name === 'tenuto')) continue;
         const what = chord.special ? `${chord.special} (${chord.roman})` : 'the dominant goes somewhere else than home';
@@ -299,6 +303,18 @@ export const DYNAMICS: Rule[] = [
         })
   }
 ];
+
+/** Every tone of a chord of colour sounds while it lasts: without one of them it may be another chord. */
+function isWhole(c: RuleContext, chord: ChordFact): boolean {
+  if (!chord.special) return true;
+  const root = parseKey(`${chord.root} major`)?.tonic ?? 0;
+  const heard = new Set(
+    c.score.notes
+      .filter((n) => n.sounding && !n.grace && lt(n.start, chord.end) && lt(chord.start, add(n.start, n.duration)))
+      .map((n) => fifthsOf(n.sounding!))
+  );
+  return TONES[chord.quality].every((t) => heard.has(root + t));
+}
 
 /** Confidence from which a colour is pointed at. */
 const SURE_COLOUR = 0.7;

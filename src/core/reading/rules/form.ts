@@ -207,7 +207,7 @@ export const FORM: Rule[] = [
               next.start > before.end ||
               next.note.staff !== before.note.staff ||
               insideWords(c, before, next) ||
-              quarters(c, before) < toNumber(beatOfMeter(c.bar(before.note.start)).beat) ||
+              quarters(c, before) < Math.max(1, toNumber(beatOfMeter(c.bar(before.note.start)).beat)) ||
               before.note.marks?.some((m) => m.group === 'fermata' || m.name === 'breath-mark')
             )
               return [];

@@ -1,4 +1,4 @@
-import type { Tone } from '../../analysis/sounding-score.ts';
+import { levelAt, type Tone } from '../../analysis/sounding-score.ts';
 import { parseKey } from '../../analysis/keys.ts';
 import { TONES, type Quality } from '../../analysis/vocabulary.ts';
 import type { CadenceFact } from '../../analysis/facts.ts';
@@ -16,20 +16,20 @@ function phraseEnds(c: RuleContext): { tone: Tone; next: Tone; index: number }[]
     const next = c.firstAt(phrase.end);
     // A part that accompanies, rests there or has just come in ends no phrase.
     const oneHand = tone?.note.staff === next?.note.staff;
-    if (tone && next && oneHand && tones.length > 2 && c.hasTune(tone) && comesToRest(tones, c.cadenceOf(phrase)))
+    if (tone && next && oneHand && tones.length > 2 && c.hasTune(tone) && comesToRest(c, tones, c.cadenceOf(phrase)))
       ends.push({ tone, next, index });
   });
   return ends;
 }
 
-/** The last tone of a phrase is longer than its usual tones; under a cadence it is enough that it is no shorter. */
-function comesToRest(tones: readonly Tone[], cadence: CadenceFact | null): boolean {
+/** The last tone of a phrase is a quarter or more and longer than its usual tones; under a cadence it is enough that it is no shorter. */
+function comesToRest(c: RuleContext, tones: readonly Tone[], cadence: CadenceFact | null): boolean {
   const lengths = tones.map((t) => t.end - t.start);
   const last = lengths[lengths.length - 1];
   const usual = [...lengths].sort((a, b) => a - b)[lengths.length >> 1];
   if (last < lengths[lengths.length - 2]) return false;
   const closed = cadence !== null && cmp(cadence.start, tones[tones.length - 1].note.start) <= 0;
-  return closed ? last >= usual : last >= 1.5 * usual;
+  return closed ? last >= usual : last >= 1.5 * usual && last >= c.sounding.ticksPerQuarter;
 }
 
 const STOP = /[,;:.!?–—][”’"»)]*\s*$/;
@@ -153,7 +153,11 @@ export function leaningPairs(c: RuleContext): { a: Tone; b: Tone; chord: NonNull
     const a = c.line[k];
     const b = c.line[k + 1];
     const drop = a.midi - b.midi;
-    const accented = a.note.onset.d === 1 && a.end - a.start >= b.end - b.start && b.end - b.start >= c.sounding.ticksPerQuarter / 4;
+    const accented =
+      levelAt(c.sounding, a.start) >= 1 &&
+      levelAt(c.sounding, a.start) > levelAt(c.sounding, b.start) &&
+      a.end - a.start >= b.end - b.start &&
+      b.end - b.start >= c.sounding.ticksPerQuarter / 4;
     if (!accented || drop < 1 || drop > 2 || b.start !== a.end) continue;
     const chord = c.chordAt(b.note.start);
     if (!chord || chord !== c.chordAt(a.note.start) || chord.cadential) continue;

@@ -57,6 +57,9 @@ export const WEIGHT: Rule[] = [
           levelAt(c.sounding, first.start) === 3
         )
           return [];
+        // A note of the other hand while the tune rests is no upbeat to it.
+        const tones = c.between(phrase.start, phrase.end);
+        if (2 * tones.filter((t) => t.note.staff === first.note.staff).length < tones.length) return [];
         if (first.note.marks?.length || first.note.lyrics || c.slurred(first, next) || !c.hasTune(first)) return [];
         return [
           {
