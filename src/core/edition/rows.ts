@@ -33,9 +33,6 @@ export function voiceRow(score: Score, streams: readonly StreamFact[]): RowEntry
   );
 }
 
-/** Room before a phrase's name, in which the comma after the phrase before stands. */
-const CLEAR_OF_COMMA = '\u00a0\u00a0';
-
 /** Rows of analysis for the page: chords, harmonic rhythm and count below, keys and phrases above; `keyName` names a key as the page shows it. */
 export function analysisRows(score: Score, facts: Facts, show: ShownRows, keyName: (k: KeyFact) => string, part = 0): RowEntry[] {
   const rows: RowEntry[] = [];
@@ -45,7 +42,7 @@ export function analysisRows(score: Score, facts: Facts, show: ShownRows, keyNam
   if (show.phrases) {
     facts.phrases.forEach((p, k) => {
       if (show.phrases === 'brackets') {
-        rows.push({ id: `row-${p.id}`, start: p.start, until: p.last, text: `${CLEAR_OF_COMMA}phrase ${k + 1}`, row: 'phrases' });
+        rows.push({ id: `row-${p.id}`, start: p.start, until: p.last, text: `phrase ${k + 1}`, row: 'phrases' });
         return;
       }
       rows.push({ id: `row-${p.id}`, start: p.start, text: `⌜${k + 1}`, row: 'phrases' });

@@ -15,8 +15,8 @@ const line = (score: Score, group: string, label: string) => lines(score, group)
 
 test('the first look at the étude', () => {
   const { score } = demo('etude.abc');
-  assert.equal(line(score, 'Range', 'Clarinet in B flat')?.value, 'D#4 to C6 written: one octave and a seventh');
-  assert.equal(line(score, 'Range', 'Clarinet in B flat, sounding')?.value, 'C#4 to Bb5');
+  assert.equal(line(score, 'Range', 'Clarinet in B flat')?.value, 'D♯4 to C6 written: one octave and a seventh');
+  assert.equal(line(score, 'Range', 'Clarinet in B flat, sounding')?.value, 'C♯4 to B♭5');
   assert.equal(line(score, 'Range', 'Clarinet in B flat, highest')?.value, 'C6');
   assert.equal(line(score, 'Dynamics', 'Range')?.value, 'pp to ff');
   assert.deepEqual(line(score, 'Dynamics', 'Loudest')?.bars, [15]);
@@ -35,13 +35,13 @@ test('a transposing player is told the key as it is written', () => {
 test('what is not printed is said to be missing, and what is carried is named', () => {
   const score = abc('M:4/4\nL:1/4\nK:C\n^F F G A|');
   assert.equal(line(score, 'Dynamics', 'Range')?.value, 'no dynamic is printed');
-  assert.equal(line(score, 'Accidentals', 'Carried through the bar')?.value, 'F#4');
+  assert.equal(line(score, 'Accidentals', 'Carried through the bar')?.value, 'F♯4');
   assert.ok(line(score, 'Unusual', 'No tempo'));
 });
 
 test('the ledger names what is likely to be missed, and not what is plain', () => {
   const far = abc('M:4/4\nL:1/8\nK:C\n^FGAB cdeF|F8|');
-  assert.equal(line(far, 'Accidentals', 'Likely to be missed')?.value, 'F#4, carried past 6 notes');
+  assert.equal(line(far, 'Accidentals', 'Likely to be missed')?.value, 'F♯4, carried past 6 notes');
   assert.equal(line(far, 'Accidentals', 'Taken back by the bar line')?.value, 'F4');
   const near = abc('M:4/4\nL:1/8\nK:C\n^FF AB cde=f|=F8|');
   assert.equal(line(near, 'Accidentals', 'Likely to be missed'), undefined);
@@ -51,7 +51,7 @@ test('the ledger names what is likely to be missed, and not what is plain', () =
     lines(odd, 'Accidentals')
       .filter((l) => l.label === 'Likely to be missed')
       .map((l) => l.value),
-    ['Cb5, Cb is a white key under another name', 'F##5, double accidental', 'B#4, B# is a white key under another name']
+    ['C♭5, C♭ is a white key under another name', 'F♯♯5, double accidental', 'B♯4, B♯ is a white key under another name']
   );
 });
 

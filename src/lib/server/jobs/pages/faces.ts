@@ -16,15 +16,11 @@ const FACES: Record<Face, Buffer> = {
 };
 
 /** Signs that the text face lacks, in words or in signs that it has. */
-const STAND_INS: Record<string, string> = { '♩': 'quarter', '♪': 'eighth', '♮': '-natural', '⌜': '[', '⌝': ']', '△': '▲' };
+const STAND_INS: Record<string, string> = { '♩': 'quarter', '♪': 'eighth', '♭': 'b', '♮': '-natural', '⌜': '[', '⌝': ']', '△': '▲' };
 const LACKING = new RegExp(`[${Object.keys(STAND_INS).join('')}]`, 'g');
 
 /** Text as the face can show it. */
-export const printable = (text: string): string =>
-  text
-    .replace(/♭(?=[iIvV])/g, 'b')
-    .replace(/♭/g, '-flat')
-    .replace(LACKING, (c) => STAND_INS[c]);
+export const printable = (text: string): string => text.replace(LACKING, (c) => STAND_INS[c]);
 
 /** Size at which widths are measured once; they grow evenly with it. */
 const MEASURED = 100;
