@@ -16,7 +16,6 @@ import { placesIn } from '../../../src/core/reading/moments.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import type { Score } from '../../../src/core/score/model.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
-import { PERIODS } from '../../../src/core/style/profiles.ts';
 import { frac, toNumber } from '../../../src/core/score/fraction.ts';
 import { openScore } from '../../../src/core/score/read-file.ts';
 import { demo, open, sample, sampleFiles } from '../helpers.ts';
@@ -130,12 +129,13 @@ test('markings come back at their moment with their reason', () => {
     );
 });
 
-test('exports of the demo pieces in every period validate and are loaded by Verovio', async () => {
+test('exports of the demo pieces in three periods validate and are loaded by Verovio', async () => {
   for (const name of ['corrente.abc', 'andantino.abc', 'etude.abc']) {
     const { text, score } = demo(name);
     assert.deepEqual(await schemaErrors(text), [], `${name}, the source`);
     const facts = analyse(score);
-    for (const period of PERIODS) {
+    // The periods whose proposals differ most in kind; a schema takes a second each time.
+    for (const period of ['baroque', 'romantic', 'swing'] as const) {
       const markings = propose(studyOf(score, [], facts), period).map((p, k): Marking => ({ ...p.marking, id: `m${k}` }));
       const out = editionMusicXml(text, score, markings);
       assert.deepEqual(await schemaErrors(out), [], `${name}, ${period}`);
