@@ -34,6 +34,7 @@ test('a reading is drafted in one act and taken back in one act; a rule is switc
   await expect(first.getByTestId('period-guess')).toContainText('many hairpins');
   await first.getByRole('button', { name: 'take Romantic' }).click();
   await expect(first.getByTestId('draft-period')).toHaveValue('romantic');
+  await expect(page.getByTestId('period')).toHaveValue('classical');
   await first.getByText('spare:').click();
   await first.getByRole('button', { name: 'Draft', exact: true }).click();
   await expect(first).toBeHidden();
@@ -45,11 +46,40 @@ test('a reading is drafted in one act and taken back in one act; a rule is switc
   await expect(count).toHaveText(drafted!);
   await page.getByRole('button', { name: /^Undo drafting/ }).click();
   await expect(count).toContainText(' 0 marked');
+  await expect(page.getByTestId('period')).toHaveValue('classical');
   const undone = await count.textContent();
   await page.getByRole('slider', { name: 'The whole piece' }).focus();
   for (let k = 0; k < 26; k++) await page.keyboard.press('Shift+ArrowRight');
   await page.getByRole('button', { name: 'not this rule' }).first().click();
   await expect(count).not.toHaveText(undone!);
+});
+
+test('the first step asks for a tempo, takes none that nobody plays, and who cancels has changed nothing', async ({ page }) => {
+  const tune = 'X:1\nT:A bare quay\nM:4/4\nL:1/4\nK:C\nV:1 name="Flute"\nc d e f|g a g e|d e f d|c4|e f g a|g2 e2|d c d B|c4|]\n';
+  await (await page.request.post('/api/pieces?name=quay.abc', { data: Buffer.from(tune) })).text();
+  await openRoom(page, 'A bare quay', 'Reading');
+  const count = page.getByTestId('open-count');
+  const before = await count.textContent();
+  await page.getByRole('button', { name: 'Draft a reading' }).press('Enter');
+  const first = page.getByRole('dialog', { name: 'Draft a reading' });
+  await first.getByLabel(/^Tempo/).fill('5000');
+  await first.getByTestId('draft-period').selectOption('romantic');
+  await first.getByRole('button', { name: 'Draft', exact: true }).press('Enter');
+  await expect(first.getByTestId('draft-said')).toHaveText('A tempo lies between 10 and 500 beats a minute.');
+  await first.getByRole('button', { name: 'Cancel' }).press('Enter');
+  await expect(first).toBeHidden();
+  await expect(page.getByTestId('period')).toHaveValue('classical');
+  await expect(count).toHaveText(before!);
+  // Period, tempo and draft are one act.
+  await page.getByRole('button', { name: 'Draft a reading' }).press('Enter');
+  await first.getByLabel(/^Tempo/).fill('84');
+  await first.getByTestId('draft-period').selectOption('romantic');
+  await first.getByRole('button', { name: 'Draft', exact: true }).press('Enter');
+  await expect(page.getByTestId('period')).toHaveValue('romantic');
+  await expect(count).not.toContainText(' 0 marked');
+  await page.getByRole('button', { name: /^Undo drafting/ }).click();
+  await expect(page.getByTestId('period')).toHaveValue('classical');
+  await expect(count).toHaveText(before!);
 });
 
 test('the rules are listed with their sources and can be searched', async ({ page }) => {

@@ -97,7 +97,7 @@ export function openAnalysis(score: Score, parts: readonly number[] | null = nul
   const analysis: Analysis = lazily<Analysis>({
     score: () => score,
     sounding: () => sounding ?? soundingScore(score, parts),
-    harmony: () => found.own?.harmony ?? null,
+    harmony: () => (found.own ? withSameBarsAlike(found.own.harmony) : null),
     tonality: () => found.own?.tonality ?? null,
     without: () => {
       const own = found.own;
@@ -118,13 +118,13 @@ function harmonyOf(score: Score, sounding: SoundingScore, joints: JointEvidence)
   const { world, tonality } = worldOf(sounding, sectionEnds(score, sounding), symbols);
   const closing = closingSlots(sounding, joints);
   const harmony = searchHarmony(harmonyLattice(sounding, printed, world, symbols, closing));
-  if (world.key && world.vocabulary !== COMMON.vocabulary) return { harmony: withSameBarsAlike(harmony), tonality };
+  if (world.key && world.vocabulary !== COMMON.vocabulary) return { harmony, tonality };
   const vocabulary = symbols.length ? 'blues symbols' : 'blues';
   const blues = bluesKeys(sounding, printed.all, symbols)
     .map((key) => searchHarmony(harmonyLattice(sounding, printed, { vocabulary, key }, symbols, closing)))
     .filter((found) => isBlues(found, harmony))
     .sort((a, b) => b.worth - a.worth)[0];
-  return blues ? { harmony: withSameBarsAlike(blues), tonality: 'blues' } : { harmony: withSameBarsAlike(harmony), tonality };
+  return blues ? { harmony: blues, tonality: 'blues' } : { harmony, tonality };
 }
 
 /** Spans cut where music without a key begins or ends. */
@@ -235,7 +235,8 @@ export function factsOf(analysis: Analysis, pins: readonly Pin[] = []): Facts {
     const closing = facts.cadences.filter((c) => cmp(c.start, phrase.start) > 0 && cmp(c.start, phrase.end) < 0).at(-1);
     if (closing) phrase.cadence = closing.id;
   }
-  for (const list of [facts.keys, facts.chords, facts.cadences, facts.phrases, facts.sections, facts.parallels, facts.sequences])
+  // Those that name notes and numerals; the others are shared with every later correction.
+  for (const list of [facts.keys, facts.chords, facts.cadences, facts.sequences])
     for (const fact of list) fact.evidence = inSigns(fact.evidence);
   return facts;
 }

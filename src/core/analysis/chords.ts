@@ -9,7 +9,7 @@ import type { HarmonySpan } from './harmony-search.ts';
 import { keyName, keySignature, profileWeight, sameKey, type Key } from './keys.ts';
 import type { PlacedSymbol } from './symbols.ts';
 import { firstFrom, fromTicks, toTicks, type Slot, type SoundingScore, type Tone } from './sounding-score.ts';
-import { romanOf, TONES, type ChordType } from './vocabulary.ts';
+import { romanOf, SCALE, TONES, type ChordType } from './vocabulary.ts';
 
 /** Tones that begin or sound within a range of slots, without grace notes. */
 function tonesIn(slots: Slot[], from: number, to: number): Tone[] {
@@ -237,13 +237,10 @@ function keyEvidence(key: Key, tones: Tone[], chords: ChordFact[]): string {
   return parts.join('; ') || 'the notes of its scale';
 }
 
-/** Places on the line of fifths that a key's music uses: in minor with both sixths and sevenths. */
-const USED = { major: [-1, 0, 1, 2, 3, 4, 5], minor: [-4, -3, -2, -1, 0, 1, 2, 3, 4, 5] };
-
 /** Share of the notes that are foreign to a key. */
 function foreignShare(key: Key, tones: readonly Tone[]): number {
-  const used = USED[key.minor ? 'minor' : 'major'];
-  return tones.filter((t) => !used.includes(t.fifths - key.tonic)).length / Math.max(1, tones.length);
+  const scale = SCALE[key.minor ? 'minor' : 'major'];
+  return tones.filter((t) => !scale.includes(t.fifths - key.tonic)).length / Math.max(1, tones.length);
 }
 
 /** A key is no surer than its notes allow. */

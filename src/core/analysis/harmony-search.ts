@@ -31,6 +31,13 @@ interface Window {
   after: number | null;
 }
 
+/** A range between what a path has settled before and after it. */
+const between = (range: { from: number; to: number }, path: Int16Array): Window => ({
+  ...range,
+  before: range.from > 0 ? path[range.from - 1] : null,
+  after: range.to < path.length ? path[range.to] : null
+});
+
 const IMPOSSIBLE = -1e9;
 
 /** Everything about a texture that the search needs and that no correction changes. */
@@ -116,16 +123,10 @@ export function searchHarmony(playable: HarmonyLattice, pins: HarmonyPins = NO_P
 /** Slots around a correction that are searched again; beyond them the old path stands. */
 const REACH_SLOTS = 40;
 
-/** What a reading of a range costs the music around it, against the best one: 0 or more. */
-export function searchAround(base: HarmonyResult, range: { from: number; to: number }, pins: HarmonyPins): number {
+/** What a range is worth with the music around it under a reading, in the unit of harmony-weights.ts; to be compared with other readings of the range. */
+export function worthAround(base: HarmonyResult, range: { from: number; to: number }, pins: HarmonyPins): number {
   const [window] = windowsOf(base.spans, { keys: [{ ...range, key: base.spans[0].key }], chords: [] }, base.path.length);
-  const settled = {
-    ...window,
-    before: window.from > 0 ? base.path[window.from - 1] : null,
-    after: window.to < base.path.length ? base.path[window.to] : null
-  };
-  const worthOf = (set: HarmonyPins): number => searchWindow(base.playable, base.space, set, settled, base.path.slice()).worth;
-  return worthOf(NO_PINS) - worthOf(pins);
+  return searchWindow(base.playable, base.space, pins, between(window, base.path), base.path.slice()).worth;
 }
 
 /**
@@ -152,17 +153,12 @@ export function searchWithPins(base: HarmonyResult, corrections: HarmonyPins): H
   let done = 0;
   for (const range of windowsOf(base.spans, corrections, slots)) {
     for (const span of base.spans) if (span.from >= done && span.to <= range.from) spans.push(span);
-    const window = {
-      ...range,
-      before: range.from > 0 ? path[range.from - 1] : null,
-      after: range.to < slots ? path[range.to] : null
-    };
     const binds = (p: { from: number; to: number }): boolean => meet(p, range) && !corrected.some((own) => meet(p, own));
     const pins: HarmonyPins = {
       keys: [...corrections.keys, ...settled.keys.filter(binds)],
       chords: [...corrections.chords, ...settled.chords.filter(binds)]
     };
-    spans.push(...searchWindow(playable, space, pins, window, path).spans);
+    spans.push(...searchWindow(playable, space, pins, between(range, path), path).spans);
     done = range.to;
   }
   for (const span of base.spans) if (span.from >= done) spans.push(span);

@@ -1,6 +1,7 @@
-import { searchAround, searchWithPins, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
+import { HARMONY } from '../style/harmony-weights.ts';
+import { searchWithPins, worthAround, type HarmonyPins, type HarmonyResult, type HarmonySpan } from './harmony-search.ts';
 import { sameKey } from './keys.ts';
-import type { SoundingScore } from './sounding-score.ts';
+import { slotIndexAt, type SoundingScore } from './sounding-score.ts';
 
 type Range = { from: number; to: number };
 
@@ -28,10 +29,8 @@ function contents({ tones, measureStarts, totalTicks }: SoundingScore): string[]
 /** Every longest run of bars that comes again, with all places at which all of it does. */
 export function sameRuns(sounding: SoundingScore): SameRun[] {
   const texts = contents(sounding);
-  const slotsFrom = (measure: number): number => {
-    const slot = sounding.slots.findIndex((s) => s.measure >= measure);
-    return slot < 0 ? sounding.slots.length : slot;
-  };
+  const slotsFrom = (measure: number): number =>
+    measure < sounding.measureStarts.length ? slotIndexAt(sounding, sounding.measureStarts[measure]) : sounding.slots.length;
   const range = (measure: number, bars: number): Range => ({ from: slotsFrom(measure), to: slotsFrom(measure + bars) });
   const first = new Map<string, number>();
   const runs = new Map<string, SameRun>();
@@ -67,18 +66,15 @@ const pinsOf = (spans: readonly HarmonySpan[], at: number): HarmonyPins => ({
   chords: spans.map((s) => ({ from: at + s.from, to: at + s.to, matches: (key, type) => type === s.type && sameKey(key, s.key) }))
 });
 
-/** Bars of a run that may be read in one key though they were heard in several. */
-const ENOUGH_FOR_A_KEY = 3;
-
 /** A few bars may stand in two keys (pivots), and in major and minor of one tonic what lacks the third is the same. */
 function mayBeOne(spans: readonly HarmonySpan[], bars: number): boolean {
   if (spans.every((s) => sameKey(s.key, spans[0].key))) return true;
-  return bars >= ENOUGH_FOR_A_KEY && !spans.some((s) => spans.some((t) => t.key.tonic === s.key.tonic && t.key.minor !== s.key.minor));
+  return bars >= HARMONY.sameBars && !spans.some((s) => spans.some((t) => t.key.tonic === s.key.tonic && t.key.minor !== s.key.minor));
 }
 
 /**
- * The same bars have the same chords: where a search reads them differently, the reading that costs all places together least
- * holds for all. The result binds later searches as a correction would, but gives way to one.
+ * The same bars have the same chords: where a search reads them differently, the reading that is worth most at all places
+ * together holds for all. The result binds later searches as a correction would, but gives way to one.
  */
 export function withSameBarsAlike(base: HarmonyResult): HarmonyResult {
   // Under chord symbols the same notes may be harmonised anew.
@@ -89,8 +85,8 @@ export function withSameBarsAlike(base: HarmonyResult): HarmonyResult {
     const readings = found.filter((x, k) => x.length && found.findIndex((y) => alike(x, y)) === k);
     if (readings.length < 2) continue;
     if (!mayBeOne(readings.flat(), bars)) continue;
-    const costs = readings.map((r) => places.reduce((sum, place) => sum + searchAround(base, place, pinsOf(r, place.from)), 0));
-    const best = readings[costs.indexOf(Math.min(...costs))];
+    const worths = readings.map((r) => places.reduce((sum, place) => sum + worthAround(base, place, pinsOf(r, place.from)), 0));
+    const best = readings[worths.indexOf(Math.max(...worths))];
     for (const place of places) {
       const { keys, chords } = pinsOf(best, place.from);
       pins.keys.push(...keys);

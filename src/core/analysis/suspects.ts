@@ -14,7 +14,7 @@ import { barLabel } from '../score/position.ts';
 import type { Facts, ParallelFact } from './facts.ts';
 import { parseKey } from './keys.ts';
 import { toTicks, type SoundingScore, type Tone } from './sounding-score.ts';
-import { TONES } from './vocabulary.ts';
+import { SCALE, TONES } from './vocabulary.ts';
 import { inSigns } from './words.ts';
 
 /** A note that may be a misprint: a question with its evidence, never a correction (handbook 2.11). */
@@ -87,7 +87,7 @@ interface Fit {
 function fit(score: Score, sounding: SoundingScore, facts: Facts, tone: Tone): Fit {
   const chord = facts.chords.findLast((c) => toTicks(sounding, c.start) <= tone.start);
   const inChord = belongs(sounding, facts, tone, tone.fifths);
-  const scale = chord?.key.minor ? [-4, -3, -2, -1, 0, 1, 2, 3, 5] : [-1, 0, 1, 2, 3, 4, 5];
+  const scale = SCALE[chord?.key.minor ? 'minor' : 'major'];
   const inScale = chord !== undefined && scale.includes(tone.fifths - chord.key.tonic);
   const key = score.measures[tone.note.measure].key;
   const plain = tone.note.pitch !== undefined && tone.note.pitch.alter === keyAlter(key, tone.note.pitch.step);

@@ -148,7 +148,7 @@ function build(rows: Row[], goals: [string, number][], minor: boolean): ChordTyp
 export const VOCABULARY = { major: build(MAJOR_ROWS, MAJOR_GOALS, false), minor: build(MINOR_ROWS, MINOR_GOALS, true) };
 
 /** Places on the line of fifths that belong to a key's scale, relative to its tonic; in minor with both sixths and sevenths. */
-const SCALE = { major: [-1, 0, 1, 2, 3, 4, 5], minor: [-4, -3, -2, -1, 0, 1, 2, 3, 5] };
+export const SCALE = { major: [-1, 0, 1, 2, 3, 4, 5], minor: [-4, -3, -2, -1, 0, 1, 2, 3, 5] };
 
 /** Chord tones outside the scale, relative to the tonic: what a listener must hear to believe in the chord. */
 export const chromaticTones = (type: ChordType, minor: boolean): number[] =>

@@ -90,7 +90,14 @@ function tempoInForceAt(score: Score, measure: number): InForce[] {
       if (d.kind === 'words' && /prim|\b[I1]\b/i.test(d.text)) tempo = first;
     } else if (act && act.kind !== 'wait') change = d;
   }
-  const gradual = change?.kind === 'words' && /slow|fast/.test(timeActIn(change.text)!.kind);
+  // Who slows is over it with the phrase; who hurries goes on where the page says its end later, as in the performance.
+  const kind = change?.kind === 'words' ? timeActIn(change.text)!.kind : null;
+  const said = score.directions.some((d) => {
+    if (cmp(d.start, at) < 0) return false;
+    const act = d.kind === 'words' ? timeActIn(d.text) : null;
+    return sets(d) || (act !== null && act.kind !== 'wait' && act.kind !== 'free');
+  });
+  const gradual = kind === 'slow' || (kind === 'fast' && !said);
   if (change && gradual && measure - change.measure > GRADUAL.mostBars) change = null;
   return [...tempo, ...(change ? [change] : [])].filter((d) => asPrinted(d)).map((d) => found('tempo', asPrinted(d), d));
 }

@@ -14,6 +14,9 @@ export const withName =
 /** One place has one of this kind. */
 export const atOnePlace = (m: Placed, other: Placed): boolean => cmp(m.start, other.start) === 0;
 
+/** Words on different matters may stand side by side; the same ones at one place are said twice. */
+export const sameWords = (m: Placed, other: Placed): boolean => m.value === other.value && atOnePlace(m, other);
+
 /** Nothing that is printed says the opposite of it. */
 export const neverAgainstPrint = (): null => null;
 

@@ -1,9 +1,10 @@
+import { group } from 'd3-array';
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
 import type { Study } from '../analysis/study.ts';
 import { firstFrom, toTicks, type SoundingScore, type Tone } from '../analysis/sounding-score.ts';
 import { toNumber, type Fraction } from '../score/fraction.ts';
-import { beatOfMeter, groupingOf, inFullBar, metricLevel } from '../score/meter.ts';
+import { beatOfMeter, groupingOf, inFullBar, isAdditive, metricLevel } from '../score/meter.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
 import { unfold, type PlayedMeasure } from '../score/repeats.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
@@ -125,17 +126,12 @@ function chordPlaces(tones: readonly PlayableTone[]): PlayableScore['chords'] {
 
 /** Metrical level of an onset; in an additive meter the groups of the bar make its strong beats. */
 function levelsByGroup(score: Score): (measure: Measure, onset: Fraction) => number {
-  const groups = new Map<number, number[] | null>();
-  const notes = new Map<number, Note[]>();
-  for (const n of score.notes) {
-    const list = notes.get(n.measure);
-    if (list) list.push(n);
-    else notes.set(n.measure, [n]);
-  }
+  const additive = score.measures.filter(isAdditive);
+  const notes = additive.length ? group(score.notes, (n) => n.measure) : new Map<number, Note[]>();
+  const groups = new Map(additive.map((m) => [m.index, groupingOf(m, notes.get(m.index) ?? [])]));
   return (measure, onset) => {
-    let own = groups.get(measure.index);
-    if (own === undefined) groups.set(measure.index, (own = groupingOf(measure, notes.get(measure.index) ?? [])));
     const level = metricLevel(measure, onset);
+    const own = groups.get(measure.index);
     if (!own || level === 3 || level < 0) return level;
     const unit = toNumber(inFullBar(measure, onset)) / (4 / measure.time!.unit);
     let at = 0;

@@ -8,10 +8,11 @@ import { finding, type Check } from './finding.ts';
 const printedMarks = (p: Parameters<Check>[0]): Marking[] => p.reading.markings.filter((m) => m.part === p.reading.part && isPrinted(m));
 
 /** A bar in which the editor says more than can be read while one plays. */
-const crowdedBars: Check = (p) =>
-  p.score.measures.flatMap((m) => {
+const crowdedBars: Check = (p) => {
+  const own = printedMarks(p);
+  return p.score.measures.flatMap((m) => {
     const end = add(m.start, m.length);
-    const here = printedMarks(p).filter((x) => cmp(x.start, m.start) >= 0 && lt(x.start, end));
+    const here = own.filter((x) => cmp(x.start, m.start) >= 0 && lt(x.start, end));
     return here.length > CROWDED
       ? [
           finding(
@@ -24,6 +25,7 @@ const crowdedBars: Check = (p) =>
         ]
       : [];
   });
+};
 
 /** Signs that ask for weight: two of them on one note say the same. */
 const WEIGHT = /^(accent|strong-accent|tenuto|marcato)$/;
@@ -70,8 +72,9 @@ const levelSaidAgain: Check = (p) =>
 
 /** A breath or comma inside a slur that the editor has drawn. */
 const breathInOwnSlur: Check = (p) => {
-  const slurs = printedMarks(p).filter((m) => m.kind === 'slur' && m.end);
-  return printedMarks(p).flatMap((m) => {
+  const own = printedMarks(p);
+  const slurs = own.filter((m) => m.kind === 'slur' && m.end);
+  return own.flatMap((m) => {
     if (m.kind !== 'breath' && m.kind !== 'comma') return [];
     const slur = slurs.find((s) => cmp(s.start, m.start) <= 0 && lt(m.start, s.end!));
     return slur

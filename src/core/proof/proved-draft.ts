@@ -1,5 +1,5 @@
 import type { Study } from '../analysis/study.ts';
-import { draft, type Drafted, type DraftOrder } from '../reading/draft/draft.ts';
+import { draftGround, draftOn, type Drafted, type DraftOrder } from '../reading/draft/draft.ts';
 import { styleOf, type Reading } from '../reading/reading.ts';
 import { cmp, lte } from '../score/fraction.ts';
 import type { Finding } from './finding.ts';
@@ -29,9 +29,10 @@ function atFault(study: Study, reading: Reading, kept: readonly Drafted[]): Set<
 
 /** A draft that the proof has nothing to say against: what it finds is left out, and the room that is won is used again. */
 export function provedDraft(study: Study, reading: Reading, order: DraftOrder): Drafted[] {
+  const ground = draftGround(study, styleOf(reading), order.parts);
   let decided = new Set(order.decided);
   for (let round = 0; ; round++) {
-    const kept = draft(study, styleOf(reading), { ...order, decided });
+    const kept = draftOn(ground, { ...order, decided });
     const faulty = atFault(study, reading, kept);
     if (!faulty.size) return kept;
     if (round === ROUNDS) return kept.filter((k) => !faulty.has(k.key));

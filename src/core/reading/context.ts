@@ -8,6 +8,7 @@ import type { Instrument } from '../style/instruments/instrument.ts';
 import type { LocalAnswer, SchoolAnswers } from '../style/schools.ts';
 import type { Details } from '../analysis/details.ts';
 import type { Study } from '../analysis/study.ts';
+import { BREAK } from '../style/rule-weights.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
 import { placeName } from './moments.ts';
@@ -124,7 +125,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     hasTune: (tone) => tune.has(tone.note.id),
     unbroken: (from, to) => {
       const [a, b] = [place.get(from.note.id)!, place.get(to.note.id)!];
-      for (let k = a; k < b; k++) if (line[k + 1].start - line[k].end >= sounding.ticksPerQuarter / 2) return false;
+      for (let k = a; k < b; k++) if (line[k + 1].start - line[k].end >= BREAK * sounding.ticksPerQuarter) return false;
       return true;
     },
     hairpinIn: (from, to) => hairpins.some((h) => cmp(h.start, to) < 0 && cmp(h.end, from) > 0)

@@ -76,9 +76,13 @@ function withLocalAnswers(context: RuleContext, style: Style): Proposal[] {
  */
 export function propose(study: Study, style: Style | Period, part = 0): Proposal[] {
   const chosen: Style = typeof style === 'string' ? { period: style, schools: {}, ruleFactors: {} } : style;
-  const context = ruleContext(study, chosen, part);
+  return proposeIn(ruleContext(study, chosen, part), chosen);
+}
+
+/** The same in a context that is open already. */
+export function proposeIn(context: RuleContext, style: Style): Proposal[] {
   if (context.line.length === 0) return [];
-  const all = withLocalAnswers(context, chosen).sort((a, b) => b.strength - a.strength);
+  const all = withLocalAnswers(context, style).sort((a, b) => b.strength - a.strength);
   const kept: Proposal[] = [];
   const byKind = new Map<string, Proposal[]>();
   for (const proposal of all) {

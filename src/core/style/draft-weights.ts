@@ -42,7 +42,17 @@ export const DRAFT = {
   /** Factor for each further time that a rule is heard in a piece. */
   decay: 0.88,
   /** Worth under which nothing is printed. */
-  floor: 0.14
+  floor: 0.14,
+  /** Part of the notes from which on a part is said to have the tune. */
+  hasTune: 0.5,
+  /** Factor of a hairpin by its length: the least, what each quarter adds, the most. */
+  way: { least: 0.7, quarter: 1 / 12, most: 1.3 },
+  /** Refused cases that are tried in the place of what stood in their way. */
+  tries: 12,
+  /** Quarters of silence from which a part does not sound. */
+  silence: 0.5,
+  /** Softest and loudest levels in steps, from which nothing fades or grows. */
+  levels: { softest: 1, loudest: 8 }
 } as const;
 
 /** Quarters a minute where a page gives no tempo. From memory. */
@@ -109,4 +119,27 @@ export const ONCE: readonly string[] = [
   'swing-the-eighths',
   'unequal-notes',
   'sharpen-the-dots'
+];
+
+/** Rules that speak to a part that accompanies, too: how it begins, and how far it stays below. */
+export const FOR_EVERY_PART: readonly string[] = [
+  'say-how-it-begins',
+  'say-how-a-section-begins',
+  'give-the-hairpin-a-goal',
+  'accompaniment-below',
+  'bring-out-the-lower-line'
+];
+
+/** Rules that speak of a return or a joint itself: music that comes again takes nothing from them. */
+export const OF_RETURNS: readonly string[] = [
+  'proclaim-the-return',
+  'steal-into-the-return',
+  'prepare-the-return',
+  'echo-the-repetition',
+  'third-time-different',
+  'say-how-a-section-begins',
+  'restore-the-tempo',
+  'breathe-at-phrase-end',
+  'part-the-phrases',
+  'part-the-sections'
 ];

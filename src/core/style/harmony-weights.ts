@@ -64,6 +64,8 @@ export const HARMONY = {
   keyDistance: 0.34,
   /** Factor on both in a single line, which has fewer notes to speak for a key. */
   keyChangeInLine: 1,
+  /** Bars that come again from which one reading holds for all, though they were heard in several keys. */
+  sameBars: 3,
   /** Reward for beginning and for ending in a key of the signature; for ending where the piece began. */
   signature: 1.2,
   homeEnd: 2

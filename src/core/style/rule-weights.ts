@@ -16,7 +16,7 @@ export const TEMPO_RELATIONS: readonly [number, number][] = [
 /** Groups into which a free cadenza of so many notes falls: odd ones, growing toward the middle. Handbook 7.7. */
 export const CADENZA_GROUPS = [3, 5, 9, 5, 3];
 
-/** Steps by which an echo is softer, and the level under which none goes. Quantz 1752, XVII.vii: soft against loud. */
+/** Steps by which an echo is softer, and the level under which none goes: soft against loud (Quantz 1752, XVII.vii, from memory), the steps by hand. */
 export const ECHO_STEPS = 2;
 export const SOFTEST_ECHO = 2;
 
@@ -26,5 +26,26 @@ export const MOST_TAPERED = 4;
 /** Notes of one pitch in a row that make a repetition. */
 export const REPETITION = 4;
 
-/** Proposals from this strength on go into a draft; weaker ones stay open. Set by hand. */
-export const DRAFT_STRENGTH = 0.4;
+/** Confidence from which a chord of colour is pointed at; set by hand on what was false. */
+export const SURE_COLOUR = 0.7;
+
+/** Quarters from which a printed hairpin leads somewhere: a swell over a note or two has no goal of its own. */
+export const LEADING_HAIRPIN = 1.5;
+
+/** Level in steps under which no section is begun without being asked: p. */
+export const SOFTEST_SECTION = 3;
+
+/** Share of a phrase after which what sinks may fade. */
+export const FADES_FROM = 1 / 3;
+
+/** Length of a last note over the usual one of its phrase that is heard as rest without a cadence, and its quarters at least. Common practice. */
+export const AT_REST = { ofUsual: 1.5, quarters: 1 };
+
+/** An accompaniment: share of its moves in steps at most, onsets in a bar at least, share of a section's bars at least. Common practice. */
+export const ACCOMPANIMENT = { steps: 0.35, onsets: 4, bars: 0.5 };
+
+/** Share of the bars that have dotted figures where they make the character, and quarters of the long note at most. */
+export const DOTTED = { bars: 0.25, longest: 1.5 };
+
+/** Quarters of silence in a line that break it: half a beat. */
+export const BREAK = 0.5;

@@ -1,5 +1,5 @@
 import type { Score } from '../score/model.ts';
-import { PERIODS_BY_YEAR, SUITE_DANCES, WORDS_OF_PERIOD, WORKING_YEARS } from '../style/beginnings.ts';
+import { GUESS, LANGUAGE_OF_PERIOD, PERIODS_BY_YEAR, SUITE_DANCES, WORDS_OF_PERIOD, WORKING_YEARS } from '../style/beginnings.ts';
 import type { Period } from '../style/profiles.ts';
 import { lookUp } from '../style/terms/lookup.ts';
 
@@ -39,7 +39,7 @@ export function guessPeriod(score: Score): Guess | null {
   };
   const words = score.directions.flatMap((d) => (d.kind === 'words' ? [d.text] : []));
   const year = byYear(score.composer);
-  if (year) vote(year.period, 5, year.evidence);
+  if (year) vote(year.period, GUESS.year, year.evidence);
   for (const [pattern, period, weight] of WORDS_OF_PERIOD)
     for (const text of [score.title, ...words]) {
       const found = pattern.exec(text);
@@ -47,12 +47,12 @@ export function guessPeriod(score: Score): Guess | null {
     }
   const dynamics = score.directions.some((d) => d.kind === 'dynamic') || score.hairpins.length > 0;
   const dance = SUITE_DANCES.exec(score.title);
-  if (dance) vote(dynamics ? 'classical' : 'baroque', 2, `a ${dance[0].toLowerCase()} ${dynamics ? 'with' : 'without'} printed dynamics`);
+  if (dance)
+    vote(dynamics ? 'classical' : 'baroque', GUESS.dance, `a ${dance[0].toLowerCase()} ${dynamics ? 'with' : 'without'} printed dynamics`);
   const languages = new Set(words.flatMap((w) => lookUp(w).terms.map((t) => t.language)));
-  if (languages.has('German')) vote('romantic', 1.5, 'German words');
-  if (languages.has('French')) vote('french-1900', 1.5, 'French words');
-  if (score.hairpins.length > score.measures.length / 6) vote('romantic', 1, 'many hairpins');
-  if (!dynamics && !words.length) vote('baroque', 0.8, 'nothing printed on loudness or tempo');
+  for (const [language, period] of LANGUAGE_OF_PERIOD) if (languages.has(language)) vote(period, GUESS.language, `${language} words`);
+  if (score.hairpins.length > score.measures.length * GUESS.manyHairpins) vote('romantic', GUESS.hairpins, 'many hairpins');
+  if (!dynamics && !words.length) vote('baroque', GUESS.bare, 'nothing printed on loudness or tempo');
   const best = [...votes].sort((a, b) => b[1].weight - a[1].weight)[0];
   return best ? { period: best[0], evidence: [...new Set(best[1].evidence)] } : null;
 }

@@ -2,11 +2,12 @@
   import OneOf from '$lib/controls/OneOf.svelte';
   import Field from '$lib/controls/Field.svelte';
   import Act from '$lib/controls/Act.svelte';
-  import Choice from '$lib/controls/Choice.svelte';
-  import { Button, Modal, SelectItem } from 'carbon-components-svelte';
+  import { Button, Modal } from 'carbon-components-svelte';
   import { SOURCES } from '$core/style/bibliography';
   import { ruleById } from '$core/reading/rules/index';
-  import { PERIODS, PROFILES, type Period } from '$core/style/profiles';
+  import { PROFILES } from '$core/style/profiles';
+  import { TEMPI, tempoRangeFault } from '$core/reading/tempo-range';
+  import PeriodChoice from './PeriodChoice.svelte';
   import { SCHOOLS, type School, type SchoolKey } from '$core/style/schools';
   import { today } from '../workspace/today';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -29,15 +30,8 @@
   let asked = $state('');
 
   function request(): void {
-    const from = low ?? high;
-    const to = high ?? low;
-    asked =
-      from === null || to === null
-        ? 'Please give at least one number.'
-        : from > to
-          ? 'The lowest tempo must not be above the highest.'
-          : '';
-    if (!asked) workspace.act({ type: 'request-tempo', range: { low: from!, high: to! } });
+    asked = tempoRangeFault(low, high);
+    if (!asked) workspace.act({ type: 'request-tempo', range: { low: (low ?? high)!, high: (high ?? low)! } });
   }
 
   const weighed = $derived(Object.entries(workspace.reading.ruleFactors));
@@ -50,15 +44,13 @@
     The period sets the defaults. Where good musicians differ, the choice is yours; what you choose is kept with its date and changes what
     is proposed.
   </p>
-  <Choice label="Period" value={period} onchange={(value) => workspace.act({ type: 'set-period', period: value as Period })}
-    >{#each PERIODS as p (p)}<SelectItem value={p} text={PROFILES[p].name} />{/each}</Choice
-  >
+  <PeriodChoice value={period} onchange={(chosen) => workspace.act({ type: 'set-period', period: chosen })} />
   <p class="quiet">{PROFILES[period].summary}</p>
   <form class="request" onsubmit={(e) => (e.preventDefault(), request())}>
     <span>A jury or audition asks for</span>
-    <Field label="lowest" quietly type="number" min="10" max="500" bind:value={low} />
+    <Field label="lowest" quietly type="number" min={TEMPI.least} max={TEMPI.most} bind:value={low} />
     <span>to</span>
-    <Field label="highest" quietly type="number" min="10" max="500" bind:value={high} />
+    <Field label="highest" quietly type="number" min={TEMPI.least} max={TEMPI.most} bind:value={high} />
     <span>beats a minute</span>
     <Button size="small" kind="ghost" type="submit">Set</Button>
     {#if workspace.reading.requested}

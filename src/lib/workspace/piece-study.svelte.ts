@@ -12,6 +12,7 @@ import type { Survey } from '$core/survey/survey';
 import type { SchoolKey } from '$core/style/schools';
 import { Latest, sentenceOf } from './latest';
 import type { Drafted } from '$core/reading/draft/draft';
+import type { Period } from '$core/style/profiles';
 import type { Amount } from '$core/style/draft-weights';
 import type { SkeletonRange, StudyPort } from './study-service';
 
@@ -107,10 +108,10 @@ export class PieceStudy {
     void this.latest.effects.ask(() => this.port.effects(this.reading(), key, range), take, this.failed);
   }
 
-  /** A first reading, of the whole score or of the part that is looked at; null where it could not be made. */
-  async draft(amount: Amount, all: boolean): Promise<Drafted[] | null> {
+  /** A first reading in a period, of the whole score or of the part that is looked at; null where it could not be made. */
+  async draft(period: Period, amount: Amount, all: boolean): Promise<Drafted[] | null> {
     try {
-      return await this.port.draft(this.reading(), amount, all);
+      return await this.port.draft({ ...this.reading(), period }, amount, all);
     } catch (error) {
       this.failed(error);
       return null;

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { positionAt } from '../../../src/core/score/position.ts';
-import { f1, recall, scorePiece, type Kind, type Tally } from './agreed.ts';
+import { f1, recall, scorePiece, type Kind, type Tally } from './scorer.ts';
 import { compose, dice, PHRASES, type Phrase, type Plan, type SoundingScore } from './composed.ts';
 
 const TEXTURES = ['chorale', 'alberti', 'waltz', 'duet', 'line'] as const satisfies readonly SoundingScore[];

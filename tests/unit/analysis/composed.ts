@@ -5,7 +5,7 @@
  */
 import type { Score } from '../../../src/core/score/model.ts';
 import { abc } from '../helpers.ts';
-import type { Agreed } from './agreed.ts';
+import type { Agreed } from './scorer.ts';
 
 /** Notes of a chord as steps on the line of fifths from the tonic, the bass first. */
 interface Chord {

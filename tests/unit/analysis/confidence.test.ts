@@ -7,7 +7,7 @@ import { parseKey } from '../../../src/core/analysis/keys.ts';
 import { toNumber } from '../../../src/core/score/fraction.ts';
 import { fifthsPc } from '../../../src/core/score/pitch.ts';
 import { measureAt } from '../../../src/core/score/position.ts';
-import { TRIAD, type Agreed } from './agreed.ts';
+import { TRIAD, type Agreed } from './scorer.ts';
 import { compose, dice, PHRASES, type SoundingScore } from './composed.ts';
 
 const TEXTURES: SoundingScore[] = ['chorale', 'alberti', 'waltz', 'duet', 'line', 'solo basses', 'solo passing', 'solo suspensions'];

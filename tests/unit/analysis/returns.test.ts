@@ -7,7 +7,7 @@ import { frac, toNumber, type Fraction } from '../../../src/core/score/fraction.
 import type { Score } from '../../../src/core/score/model.ts';
 import { measureAt } from '../../../src/core/score/position.ts';
 import { abc, open, sample } from '../helpers.ts';
-import { f1, scorePiece, type Tally } from './agreed.ts';
+import { f1, scorePiece, type Tally } from './scorer.ts';
 import { RETURNS, scoreReturns, type FoundPlace } from './returns.ts';
 
 const placesOf = (score: Score, facts: Facts): FoundPlace[] => {

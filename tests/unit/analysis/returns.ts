@@ -6,7 +6,7 @@
 import type { Score } from '../../../src/core/score/model.ts';
 import { abc } from '../helpers.ts';
 import { dice } from './composed.ts';
-import type { Agreed } from './agreed.ts';
+import type { Agreed } from './scorer.ts';
 
 /** Two places with the same music, by bars from 1; how much later in the bar the second stands, in eighths. */
 export interface Return {

@@ -8,7 +8,8 @@ import { soundingScore } from '../../../src/core/analysis/sounding-score.ts';
 import { readChordSymbol } from '../../../src/core/score/chord-symbol.ts';
 import { toNumber } from '../../../src/core/score/fraction.ts';
 import { abc } from '../helpers.ts';
-import { AGREED, recall, scorePiece, type Tally } from './agreed.ts';
+import { AGREED } from './agreed.ts';
+import { recall, scorePiece, type Tally } from './scorer.ts';
 import { BLUES, FRESH, LEAD_SHEETS, MODAL, WITHOUT, type World } from './worlds.ts';
 
 /** Shares of time in the right key and under the right chord, and of pieces called what they are; by half of the set. */

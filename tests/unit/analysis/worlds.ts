@@ -7,7 +7,7 @@
 import type { Score } from '../../../src/core/score/model.ts';
 import { abc } from '../helpers.ts';
 import { dice } from './composed.ts';
-import type { Agreed } from './agreed.ts';
+import type { Agreed } from './scorer.ts';
 
 export interface World extends Agreed {
   /** What `tonality` of the keys is asked to be; null: major or minor. */

@@ -25,6 +25,10 @@ test('an excerpt knows what words on time have left in force', () => {
     'tempo Andante',
     'tempo dim. e rall.'
   ]);
+  // Who hurries goes on where the page says its end later, who slows does not; as they are played.
+  const long = 'CDEF|'.repeat(10);
+  assert.deepEqual(held(`"^Andante"CDEF|"^stringendo"${long}"^a tempo"${NOTES}`, 10), ['tempo Andante', 'tempo stringendo']);
+  assert.deepEqual(held(`"^Andante"CDEF|"^rit."${long}"^a tempo"${NOTES}`, 10), ['tempo Andante']);
   assert.deepEqual(held(`"^Largo"CDEF|"^Allegro"GABc|"^Tempo I"CDEF|${NOTES}`, 5), ['tempo Largo']);
   assert.deepEqual(held(`"^Andante"CDEF|"^ritmico"GABc|"^strings only"CDEF|${NOTES}`, 4), ['tempo Andante']);
 });

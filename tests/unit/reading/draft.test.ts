@@ -34,6 +34,8 @@ test('drafts of real scores and own tunes, read back from their MusicXML by the 
   assert.ok(composers < 5, `the critic faults ${composers.toFixed(1)} of the composers' own signs in 100 bars`);
   const faults = measured.flatMap((m) => m.drafts.map((f) => `${m.name} ${f.bar}: ${f.fault}, ${f.what}`)).join('; ');
   assert.ok(drafts <= Math.min(3, composers), `${drafts.toFixed(1)} in 100 bars: ${faults}`);
+  const held = inAll(measured.filter((m) => m.held));
+  assert.ok(held.drafts <= 3, `${held.drafts.toFixed(1)} in 100 bars of the pieces that were not looked at: ${faults}`);
 });
 
 test('the critic sees what is planted', () => {

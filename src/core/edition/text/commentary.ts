@@ -1,4 +1,5 @@
 import type { Reading } from '../../reading/reading.ts';
+import { dynamicLevels } from '../../reading/in-force.ts';
 import { hairpinWords } from '../../reading/hairpin-levels.ts';
 import { inWords } from '../../markings/describe.ts';
 import type { Marking } from '../../markings/marking.ts';
@@ -64,11 +65,12 @@ export function commentary({ score, reading, proposals, details }: Commented): C
     }
     return { entry: found, beat: beatWords(positionIn(measure, sub(time, measure.start)).beat) };
   };
+  const levels = dynamicLevels(score, reading.markings);
   for (const m of [...reading.markings].sort((a, b) => cmp(a.start, b.start))) {
     const place = entry(m.start);
     const because = m.because.map((b) => inItsBar(b.text, place.entry.bar) + cited(b.sources)).join(' ');
-    const levels = hairpinWords(score, reading.markings, m);
-    const sign = inWords(m) + (levels ? `, ${levels}` : '');
+    const way = hairpinWords(score, levels, m);
+    const sign = inWords(m) + (way ? `, ${way}` : '');
     const line = { what: `Beat ${place.beat}: ${sign}`, sign, because: because || 'The instructor’s decision.' };
     place.entry.lines.push(m.remark ? { ...line, remark: m.remark } : line);
   }

@@ -1,7 +1,6 @@
-import { cmp } from '../../score/fraction.ts';
 import { escapeXml } from '../../score/musicxml/escape.ts';
 import type { MarkingDescription } from '../description.ts';
-import { anyWords, neverAgainstPrint } from '../usual.ts';
+import { anyWords, neverAgainstPrint, sameWords } from '../usual.ts';
 
 export const advice: MarkingDescription = {
   name: 'advice',
@@ -13,7 +12,7 @@ export const advice: MarkingDescription = {
   mei: () => null,
   // MusicXML 4.0, element other-direction: "to define any direction symbols not yet in the format"; it need not be printed.
   musicXml: (m) => ({ direction: `<other-direction print-object="no">${escapeXml(m.value)}</other-direction>`, placement: 'above' }),
-  clashes: (m, other) => m.value === other.value && cmp(m.start, other.start) === 0,
+  clashes: sameWords,
   againstPrinted: neverAgainstPrint,
   sound: (value) => ({ words: value })
 };

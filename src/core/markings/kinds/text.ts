@@ -1,8 +1,7 @@
-import { cmp } from '../../score/fraction.ts';
 import { escapeXml } from '../../score/musicxml/escape.ts';
 import { ENGRAVING } from '../../style/page-weights.ts';
 import type { MarkingDescription } from '../description.ts';
-import { anyWords, neverAgainstPrint, wordsXml } from '../usual.ts';
+import { anyWords, neverAgainstPrint, sameWords, wordsXml } from '../usual.ts';
 
 /** Words as MEI text, in two lines of about the same length when they are long. */
 function inLines(text: string): string {
@@ -23,8 +22,7 @@ export const text: MarkingDescription = {
     beside: `<dir ${common} place="above" ${stamp}><rend fontstyle="italic">${inLines(`[${m.value}]`)}</rend></dir>`
   }),
   musicXml: (m) => ({ direction: wordsXml(m.value), placement: 'above' }),
-  // Words on different matters may stand side by side.
-  clashes: (m, other) => m.value === other.value && cmp(m.start, other.start) === 0,
+  clashes: sameWords,
   againstPrinted: neverAgainstPrint,
   sound: (value) => ({ words: value })
 };

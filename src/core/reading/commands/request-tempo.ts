@@ -1,3 +1,4 @@
+import { TEMPI } from '../tempo-range.ts';
 import type { TempoRange } from '../reading.ts';
 import type { CommandDescription } from './command.ts';
 
@@ -7,7 +8,7 @@ export interface RequestTempo {
 
 export const requestTempo: CommandDescription<RequestTempo> = {
   schema: ({ joi, record, orNull }) => {
-    const rate = joi.number().min(10).max(500);
+    const rate = joi.number().min(TEMPI.least).max(TEMPI.most);
     return { range: orNull(record({ low: rate, high: rate.min(joi.ref('low')) })) };
   },
   apply: (reading, { range }) => ({ ...reading, requested: range }),

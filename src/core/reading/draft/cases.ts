@@ -2,7 +2,7 @@ import type { RuleContext } from '../context.ts';
 import type { Proposal } from '../proposal.ts';
 import { cmp, toNumber } from '../../score/fraction.ts';
 import { measureAt } from '../../score/position.ts';
-import { DRAFT, IMPORTANCE } from '../../style/draft-weights.ts';
+import { DRAFT, IMPORTANCE, OF_RETURNS } from '../../style/draft-weights.ts';
 
 /** Proposals that are drafted together or not at all: a level and where it ends, a slowing and the tempo after it. */
 export interface Case {
@@ -30,9 +30,6 @@ function comesAgain(c: RuleContext): Set<number> {
   return again;
 }
 
-/** Rules that speak of the return itself: it is no repetition to them. */
-const OF_RETURNS = /return|echo|third-time|section-begins|restore|breathe|part-the/;
-
 /** The cases that a draft may choose from, of one part. */
 export function casesOf(c: RuleContext, proposals: readonly Proposal[]): Case[] {
   const again = comesAgain(c);
@@ -45,10 +42,11 @@ export function casesOf(c: RuleContext, proposals: readonly Proposal[]): Case[] 
   const found = [...groups.values()].map((list) => {
     const [first] = list;
     const measure = measureAt(c.score, first.marking.start).index;
-    const repeated = again.has(measure) && !OF_RETURNS.test(first.rule) ? DRAFT.again : 1;
+    const repeated = again.has(measure) && !OF_RETURNS.includes(first.rule) ? DRAFT.again : 1;
     // A long way is heard more than a short one.
     const { end, start, kind } = first.marking;
-    const way = kind === 'hairpin' && end ? Math.min(1.3, 0.7 + (toNumber(end) - toNumber(start)) / 12) : 1;
+    const { least, quarter, most } = DRAFT.way;
+    const way = kind === 'hairpin' && end ? Math.min(most, least + quarter * (toNumber(end) - toNumber(start))) : 1;
     return {
       proposals: list,
       rule: first.rule,

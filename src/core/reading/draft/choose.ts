@@ -1,3 +1,5 @@
+import type { Marking } from '../../markings/marking.ts';
+import { toNumber } from '../../score/fraction.ts';
 import type { Score } from '../../score/model.ts';
 import { DRAFT, ONCE } from '../../style/draft-weights.ts';
 import type { Case } from './cases.ts';
@@ -17,8 +19,18 @@ interface Chosen {
   refused: Case[];
 }
 
-/** A slowing with the tempo after it concerns all parts. */
-const isOfAll = (c: Case): boolean => c.proposals.some((p) => p.marking.kind === 'tempo' || p.marking.kind === 'metronome');
+/** What is said of time concerns all parts. */
+export const isOfAll = ({ kind }: Pick<Marking, 'kind'>): boolean => kind === 'tempo' || kind === 'metronome';
+
+/** The page with a case on it; null where one of its marks does not fit. Only a case of several is tried on a copy. */
+function withCase(page: PartPage, { proposals }: Case, score: Score): PartPage | null {
+  const tried = proposals.length > 1 ? page.copy() : page;
+  for (const { marking } of proposals) {
+    if (!fits(marking, tried, score)) return null;
+    tried.take(marking);
+  }
+  return tried;
+}
 
 /** Takes cases in the given order, each that fits the page, the budget and what its rule has said already. */
 function taken(cases: readonly Case[], pages: readonly PartPage[], score: Score, budget: Budget): Chosen {
@@ -37,19 +49,15 @@ function taken(cases: readonly Case[], pages: readonly PartPage[], score: Score,
     if (said.has(spoken)) continue;
     const used = inPhrase.get(phrase) ?? 0;
     if (used + size > Math.max(size, budget.ofPhrase(c.phrase)) && used > 0) continue;
-    const trial = page.copy();
-    const all = c.proposals.every((p) => {
-      const fit = fits(p.marking, trial, score);
-      if (fit) trial.take(p.marking);
-      return fit;
-    });
-    if (!all) {
+    const taken = withCase(page, c, score);
+    if (!taken) {
       chosen.refused.push(c);
       continue;
     }
-    own.set(c.part, trial);
+    own.set(c.part, taken);
     // Words on time stand over all parts.
-    if (isOfAll(c)) for (const [part, other] of own) if (part !== c.part) for (const p of c.proposals) other.signs.words.push(wordAt(p));
+    for (const { marking } of c.proposals)
+      if (isOfAll(marking)) for (const [part, other] of own) if (part !== c.part) other.signs.words.push(toNumber(marking.start));
     said.add(spoken);
     inPhrase.set(phrase, used + size);
     left -= size;
@@ -59,11 +67,6 @@ function taken(cases: readonly Case[], pages: readonly PartPage[], score: Score,
   return chosen;
 }
 
-const wordAt = ({ marking }: Case['proposals'][number]): number => marking.start.n / marking.start.d;
-
-/** Refused cases that are tried in the place of what stood in their way. */
-const TRIES = 12;
-
 /**
  * The cases that say most together within a budget: the weightiest first, then what was refused in the place of what stood in its
  * way, as long as the whole gains by it.
@@ -72,14 +75,14 @@ export function choose(cases: readonly Case[], pages: readonly PartPage[], score
   const order = cases.filter((c) => c.worth >= DRAFT.floor).sort((a, b) => b.worth - a.worth);
   let best = taken(order, pages, score, budget);
   let front: Case[] = [];
-  for (let k = 0; k < Math.min(TRIES, best.refused.length); k++) {
+  for (let k = 0; k < Math.min(DRAFT.tries, best.refused.length); k++) {
     const ahead = [...front, best.refused[k]];
     const other = taken([...ahead, ...order.filter((c) => !ahead.includes(c))], pages, score, budget);
     if (other.worth <= best.worth) continue;
     best = other;
     front = ahead;
     k = -1;
-    if (front.length >= TRIES) break;
+    if (front.length >= DRAFT.tries) break;
   }
   return best.cases;
 }

@@ -1,13 +1,15 @@
 import type { Study } from '../../analysis/study.ts';
+import { isPrinted } from '../../markings/describe.ts';
 import type { Marking } from '../../markings/marking.ts';
 import { cmp, toNumber } from '../../score/fraction.ts';
-import { DRAFT, type Amount } from '../../style/draft-weights.ts';
+import type { Score } from '../../score/model.ts';
+import { DRAFT, FOR_EVERY_PART, type Amount } from '../../style/draft-weights.ts';
 import { ruleContext, type RuleContext, type Style } from '../context.ts';
 import type { Proposal } from '../proposal.ts';
-import { propose } from '../propose.ts';
+import { proposeIn } from '../propose.ts';
 import { ruleById } from '../rules/index.ts';
-import { casesOf, type Case } from './cases.ts';
-import { choose, type Budget } from './choose.ts';
+import { casesOf } from './cases.ts';
+import { choose, isOfAll, type Budget } from './choose.ts';
 import { PartPage } from './part-page.ts';
 
 /** A kept proposal: its key and the marking that it makes. */
@@ -43,18 +45,13 @@ function shareOfTune(c: RuleContext): number {
   return c.line.length ? c.line.filter((t) => c.hasTune(t)).length / c.line.length : 0;
 }
 
-/** Part of the notes from which on a part is said to have the tune. */
-const HAS_TUNE = 0.5;
-
-/** Rules that speak to a part that accompanies, too. */
-const OF_ALL = /^(say-how-it-begins|say-how-a-section-begins|give-the-hairpin-a-goal|accompaniment-below|bring-out-the-lower-line)$/;
-
 /** What accompanies is told how it begins; what is shaped there is the tune's. */
-function speaksTo(c: RuleContext, p: Proposal): boolean {
-  if (OF_ALL.test(p.rule)) return true;
-  const to = p.marking.end ?? p.marking.start;
-  const tones = c.line.filter((t) => cmp(t.note.start, p.marking.start) >= 0 && cmp(t.note.start, to) <= 0);
-  return tones.filter((t) => c.hasTune(t)).length >= HAS_TUNE * Math.max(1, tones.length);
+function speaksTo(c: RuleContext, { rule, marking: { start, end } }: Proposal): boolean {
+  if (FOR_EVERY_PART.includes(rule)) return true;
+  const last = c.firstAt(end ?? start);
+  const tones = c.between(start, end ?? start);
+  if (last && cmp(last.note.start, end ?? start) === 0) tones.push(last);
+  return tones.filter((t) => c.hasTune(t)).length >= DRAFT.hasTune * Math.max(1, tones.length);
 }
 
 /** How many marks the score bears: by the bars in which something is played, the parts, the period, and what is printed already. */
@@ -84,35 +81,48 @@ function adviceOf(proposals: readonly Proposal[], bars: number): Proposal[] {
     .slice(0, Math.max(1, Math.round(DRAFT.advice * bars)));
 }
 
+/** Everything about a score that drafts are chosen from, and that no choice changes. */
+export interface DraftGround {
+  score: Score;
+  contexts: readonly RuleContext[];
+  pages: readonly PartPage[];
+  /** What the rules suggest to each part. */
+  proposals: readonly Proposal[][];
+  style: Style;
+  /** Index of the part that has the tune: words on time and advice stand by it. */
+  leading: number;
+}
+
+export function draftGround(study: Study, style: Style, parts: readonly number[]): DraftGround {
+  const contexts = parts.map((part) => ruleContext(study, style, part)).filter((c) => c.line.length > 0);
+  const shares = contexts.map(shareOfTune);
+  const leading = shares.indexOf(Math.max(...shares));
+  const proposals = contexts.map((c, k) => proposeIn(c, style).filter((p) => speaksTo(c, p) && (k === leading || !isOfAll(p.marking))));
+  return { score: study.score, contexts, pages: contexts.map((c) => PartPage.of(study.score, c.part)), proposals, style, leading };
+}
+
+/** The choice of one draft on a ground. */
+export function draftOn({ score, contexts, pages, proposals, style, leading }: DraftGround, order: Omit<DraftOrder, 'parts'>): Drafted[] {
+  if (!contexts.length) return [];
+  const open = proposals.map((list) => list.filter((p) => !order.decided.has(p.key)));
+  const own = pages.map((page) => page.copy());
+  for (const m of order.standing) own.find((p) => p.part === m.part)?.take(m);
+  const cases = contexts.flatMap((c, k) =>
+    casesOf(
+      c,
+      open[k].filter((p) => isPrinted(p.marking))
+    )
+  );
+  const chosen = choose(cases, own, score, budgetOf(contexts, pages, style, order.amount)).flatMap((c) => c.proposals);
+  // Questions about the text are for the editor, not for the player.
+  const advice = open[leading].filter((p) => !isPrinted(p.marking) && ruleById(p.rule)?.area !== 'text');
+  return [...chosen, ...adviceOf(advice, score.measures.length)]
+    .sort((a, b) => cmp(a.marking.start, b.marking.start))
+    .map((p) => ({ key: p.key, marking: { ...p.marking, id: draftId(p.key) } }));
+}
+
 /**
  * A first reading of a whole score: of all that its rules suggest, what says most within the marks that a page bears, each fitting
  * what is printed and what stands beside it.
  */
-export function draft(study: Study, style: Style, order: DraftOrder): Drafted[] {
-  const contexts = order.parts.map((part) => ruleContext(study, style, part)).filter((c) => c.line.length > 0);
-  if (!contexts.length) return [];
-  const pages = contexts.map((c) => PartPage.of(study.score, c.part));
-  for (const m of order.standing) pages.find((p) => p.part === m.part)?.take(m);
-  // Words on time stand once, over the part that has the tune.
-  const leading = contexts.reduce((a, b) => (shareOfTune(b) > shareOfTune(a) ? b : a));
-  const cases: Case[] = [];
-  const advice: Proposal[] = [];
-  for (const c of contexts) {
-    const ofTime = (p: Proposal): boolean => p.marking.kind === 'tempo' || p.marking.kind === 'metronome';
-    const open = propose(study, style, c.part)
-      .filter((p) => !order.decided.has(p.key) && (c === leading || !ofTime(p)))
-      .filter((p) => speaksTo(c, p));
-    cases.push(
-      ...casesOf(
-        c,
-        open.filter((p) => p.marking.kind !== 'advice')
-      )
-    );
-    // Questions about the text are for the editor, not for the player.
-    if (c === leading) advice.push(...open.filter((p) => p.marking.kind === 'advice' && ruleById(p.rule)?.area !== 'text'));
-  }
-  const chosen = choose(cases, pages, study.score, budgetOf(contexts, pages, style, order.amount)).flatMap((c) => c.proposals);
-  return [...chosen, ...adviceOf(advice, study.score.measures.length)]
-    .sort((a, b) => cmp(a.marking.start, b.marking.start))
-    .map((p) => ({ key: p.key, marking: { ...p.marking, id: draftId(p.key) } }));
-}
+export const draft = (study: Study, style: Style, order: DraftOrder): Drafted[] => draftOn(draftGround(study, style, order.parts), order);

@@ -50,7 +50,7 @@ const hairpinFits: Check = (m, page, score) => {
   const goal = page.nextLevel(own.to - 1e-6);
   if (goal && start && goal.at - own.to <= bar && (up ? goal.step <= start.step : goal.step >= start.step)) return false;
   // Already as soft or as loud as it gets.
-  return !start || (up ? start.step < 8 : start.step > 1);
+  return !start || (up ? start.step < DRAFT.levels.loudest : start.step > DRAFT.levels.softest);
 };
 
 /** A slur meets no other in part, lies over no rest and no dots, over no breath, and no longer than a bow or breath. */

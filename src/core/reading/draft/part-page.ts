@@ -3,6 +3,7 @@ import type { Marking } from '../../markings/marking.ts';
 import { add, toNumber } from '../../score/fraction.ts';
 import type { Note, Score } from '../../score/model.ts';
 import { measureAt } from '../../score/position.ts';
+import { DRAFT } from '../../style/draft-weights.ts';
 import { searchBy } from '../../search.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
 
@@ -159,17 +160,17 @@ export class PartPage {
     return found;
   }
 
-  /** Some voice sounds all the way from one moment to another; silence of less than half a beat is none. */
+  /** Some voice sounds all the way from one moment to another, short silences aside. */
   sounds({ from, to }: Stretch): boolean {
     const { timed, longest } = this.ground;
     let reached = from;
     for (let k = this.indexAt(from - longest); k < timed.length && timed[k].from < to; k++) {
       const { note, from: start, to: end } = timed[k];
       if (note.rest || end <= from) continue;
-      if (start - reached >= 0.5) return false;
+      if (start - reached >= DRAFT.silence) return false;
       reached = Math.max(reached, end);
     }
-    return to - reached < 0.5;
+    return to - reached < DRAFT.silence;
   }
 
   notesAt(at: number): readonly Note[] {

@@ -1,6 +1,15 @@
 import { levelAt, toTicks } from '../../analysis/sounding-score.ts';
 import { add, frac, lt, lte, toNumber, type Fraction } from '../../score/fraction.ts';
-import { ECHO_STEPS, MOST_TAPERED, SOFTEST_ECHO } from '../../style/rule-weights.ts';
+import {
+  BREAK,
+  ECHO_STEPS,
+  FADES_FROM,
+  LEADING_HAIRPIN,
+  MOST_TAPERED,
+  SOFTEST_ECHO,
+  SOFTEST_SECTION,
+  SURE_COLOUR
+} from '../../style/rule-weights.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
 import type { ChordFact } from '../../analysis/facts.ts';
@@ -33,7 +42,7 @@ function ascents(c: RuleContext, up: boolean): Tone[][] {
         const rise = (tones[j].midi - tones[extreme].midi) * (up ? 1 : -1);
         if (rise > 0) extreme = j;
         // A rest, a turn back by more than a fourth, or below the start, ends the way.
-        if (tones[j].start - tones[j - 1]?.end >= c.sounding.ticksPerQuarter / 2 && j > i) break;
+        if (j > i && tones[j].start - tones[j - 1].end >= BREAK * c.sounding.ticksPerQuarter) break;
         if (rise < -5 || (tones[j].midi - tones[i].midi) * (up ? 1 : -1) < 0) break;
       }
       const way = (tones[extreme].midi - tones[i].midi) * (up ? 1 : -1);
@@ -49,7 +58,7 @@ function comesLate(c: RuleContext, tone: Tone): boolean {
   const phrase = c.facts.phrases.findLast((p) => lte(p.start, tone.note.start));
   if (!phrase) return true;
   const [from, to, at] = [phrase.start, phrase.end, tone.note.start].map(toNumber);
-  return at - from >= (to - from) / 3;
+  return at - from >= (to - from) * FADES_FROM;
 }
 
 /** Moments where a section begins: after a double bar, repeat or rehearsal letter. */
@@ -287,7 +296,7 @@ export const DYNAMICS: Rule[] = [
           const until = add(h.end, c.bar(h.end).length);
           if (c.levels.some((l) => l.part === c.part && lte(h.end, l.start) && lt(l.start, until))) return [];
           // A swell over a note or two has no goal of its own.
-          if (toNumber(h.end) - toNumber(h.start) < LONG_ENOUGH) return [];
+          if (toNumber(h.end) - toNumber(h.start) < LEADING_HAIRPIN) return [];
           const next = c.score.hairpins.some((o) => o !== h && o.part === c.part && lte(h.end, o.start) && lt(o.start, until));
           // The goal is the beat to which it leads, not the last note before it.
           const nearest = c.firstAt(h.end);
@@ -315,15 +324,6 @@ function isWhole(c: RuleContext, chord: ChordFact): boolean {
   );
   return TONES[chord.quality].every((t) => heard.has(root + t));
 }
-
-/** Confidence from which a colour is pointed at. */
-const SURE_COLOUR = 0.7;
-
-/** Quarters from which a hairpin leads somewhere. */
-const LONG_ENOUGH = 1.5;
-
-/** No section is begun softer than p without being asked. */
-const SOFTEST_SECTION = 3;
 
 const dynamicLevelOf = (c: RuleContext): number => (c.profile.opening === null ? null : dynamicStep(c.profile.opening)) ?? 4;
 

@@ -4,6 +4,7 @@ import { TONES, type Quality } from '../../analysis/vocabulary.ts';
 import type { CadenceFact } from '../../analysis/facts.ts';
 import { cmp } from '../../score/fraction.ts';
 import { fifthsPc } from '../../score/pitch.ts';
+import { AT_REST } from '../../style/rule-weights.ts';
 import type { RuleContext } from '../context.ts';
 import type { Rule } from './rule.ts';
 
@@ -29,12 +30,12 @@ function comesToRest(c: RuleContext, tones: readonly Tone[], cadence: CadenceFac
   const usual = [...lengths].sort((a, b) => a - b)[lengths.length >> 1];
   if (last < lengths[lengths.length - 2]) return false;
   const closed = cadence !== null && cmp(cadence.start, tones[tones.length - 1].note.start) <= 0;
-  return closed ? last >= usual : last >= 1.5 * usual && last >= c.sounding.ticksPerQuarter;
+  return closed ? last >= usual : last >= AT_REST.ofUsual * usual && last >= AT_REST.quarters * c.sounding.ticksPerQuarter;
 }
 
 const STOP = /[,;:.!?–—][”’"»)]*\s*$/;
 
-/** In a sung line breath is taken where the words pause, if their stops are printed; never inside a word or on its last syllable. */
+/** The words go on from one tone to the next: inside a word, into a melisma, or where no stop is printed though the words have stops. */
 export function insideWords(c: RuleContext, tone: Tone, next: Tone): boolean {
   const words = tone.note.lyrics;
   if (!words) return next.note.lyrics === undefined && c.line.some((t) => t.note.lyrics) && !melismaEnds(c, tone);

@@ -1,17 +1,15 @@
 import { levelAt, type Tone } from '../../analysis/sounding-score.ts';
 import type { RuleContext } from '../context.ts';
 import { frac, mul, add, cmp } from '../../score/fraction.ts';
+import { DOTTED } from '../../style/rule-weights.ts';
 import { swingRatio } from '../../style/swing.ts';
 import { firstAt, oncePerSection, quarters, tempoAt, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
-/** Share of the bars that have dotted figures where they make the character. */
-const DOTTED_SHARE = 0.25;
-
 /** A dotted note and the short one that fills its beat up: three to one, within one bar, the short one off the beat. Handbook 1.5. */
 function isDottedFigure(c: RuleContext, long: Tone, short: Tone | undefined): boolean {
   if (!short || long.note.dots !== 1 || short.start !== long.end || short.note.measure !== long.note.measure) return false;
-  return quarters(c, long) === 3 * quarters(c, short) && quarters(c, long) <= 1.5 && levelAt(c.sounding, long.start) >= 1;
+  return quarters(c, long) === 3 * quarters(c, short) && quarters(c, long) <= DOTTED.longest && levelAt(c.sounding, long.start) >= 1;
 }
 
 /** Rules for the exactness and the weight of rhythm. Handbook 1. */
@@ -49,7 +47,7 @@ export const RHYTHM: Rule[] = [
       const dotted = c.line.filter((t, k) => isDottedFigure(c, t, c.line[k + 1]));
       // A figure now and then makes no stately piece.
       const bars = new Set(dotted.map((t) => t.note.measure)).size;
-      if (bars < DOTTED_SHARE * c.score.measures.length) return [];
+      if (bars < DOTTED.bars * c.score.measures.length) return [];
       return oncePerSection(c, dotted, (t) => t.note.start).map((t) =>
         term('dots sharpened', t, `${c.place(t.note.start)}: a dotted figure`)
       );

@@ -3,22 +3,19 @@ import { add, frac, fromNumber, lt, lte, toNumber } from '../../score/fraction.t
 import { midi } from '../../score/pitch.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import { levelPrinted } from './levels.ts';
+import { ACCOMPANIMENT } from '../../style/rule-weights.ts';
 import { firstAt, oncePerSection, quarters, term, toneOf, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
-
-/** Most moves of an accompaniment in steps, and fewest notes a bar. */
-const MOST_STEPS = 0.35;
-const FEWEST_NOTES = 4;
 
 /** Broken or repeated chords: many notes that seldom move by step, in a rhythm other than the tune's. */
 function accompanies(lower: readonly Tone[], upper: readonly Tone[]): boolean {
   const onsets = [...new Set(lower.map((t) => t.start))].sort((a, b) => a - b);
-  if (onsets.length < FEWEST_NOTES || lower.some((t) => t.note.lyrics)) return false;
+  if (onsets.length < ACCOMPANIMENT.onsets || lower.some((t) => t.note.lyrics)) return false;
   const tops = onsets.map((at) => Math.max(...lower.filter((t) => t.start === at).map((t) => t.midi)));
   const steps = tops.slice(1).filter((m, k) => Math.abs(m - tops[k]) > 0 && Math.abs(m - tops[k]) <= 2).length;
   const own = new Set(upper.map((t) => t.start));
   const together = onsets.filter((at) => own.has(at)).length;
-  return steps <= MOST_STEPS * (onsets.length - 1) && !(together === onsets.length && own.size === onsets.length);
+  return steps <= ACCOMPANIMENT.steps * (onsets.length - 1) && !(together === onsets.length && own.size === onsets.length);
 }
 
 /** Rules that shape loudness from repetition, line, register and texture. */
@@ -122,7 +119,7 @@ export const SHAPE: Rule[] = [
       const most = bars.filter((m) => {
         const section = c.facts.sections.find((s) => lte(s.start, m.start) && lt(m.start, s.end));
         const all = c.score.measures.filter((x) => section && lte(section.start, x.start) && lt(x.start, section.end));
-        return all.filter((x) => accompanied.has(x.index)).length >= all.length / 2;
+        return all.filter((x) => accompanied.has(x.index)).length >= ACCOMPANIMENT.bars * all.length;
       });
       return oncePerSection(c, most, (m) => m.start).map((m) =>
         term('left hand lighter', m.start, `${c.place(m.start)}: the lower staff accompanies in broken or repeated notes`, { staff: 2 })

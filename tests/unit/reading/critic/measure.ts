@@ -8,6 +8,8 @@ import { SCORES } from './scores.ts';
 
 export interface Measured {
   name: string;
+  /** Not looked at while the numbers of the draft were set. */
+  held: boolean;
   bars: number;
   /** Marks that the draft prints, and what of them stands in the file. */
   marks: number;
@@ -17,7 +19,7 @@ export interface Measured {
 }
 
 export const measureDrafts = (): Measured[] =>
-  SCORES.map(({ name, period, opened, study: studied }) => {
+  SCORES.map(({ name, period, held = false, opened, study: studied }) => {
     const { score, text } = opened();
     const study = studied();
     const kept = draft(study, { period, schools: {}, ruleFactors: {} }, wholeScore(study)).map((k) => k.marking);
@@ -27,6 +29,7 @@ export const measureDrafts = (): Measured[] =>
     const reasons = own.map((m) => ({ measure: measureAt(score, m.start).index, part: m.part, text: m.because[0].text }));
     return {
       name,
+      held,
       bars: score.measures.length,
       marks: own.length,
       added: added.length,

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import Choice from '$lib/controls/Choice.svelte';
   import Tick from '$lib/controls/Tick.svelte';
-  import { Button, SelectItem } from 'carbon-components-svelte';
+  import { Button } from 'carbon-components-svelte';
   import StyleDialog from '$lib/style/StyleDialog.svelte';
+  import PeriodChoice from '$lib/style/PeriodChoice.svelte';
   import DraftDialog from '$lib/style/DraftDialog.svelte';
   import Brief from '$lib/brief/Brief.svelte';
   import PlayBar from '$lib/hearing/PlayBar.svelte';
@@ -12,7 +12,6 @@
   import MusicPage from '$lib/music/MusicPage.svelte';
   import { analysisRows } from '$core/edition/rows';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
-  import { PERIODS, PROFILES, type Period } from '$core/style/profiles';
   import { useWorkspace } from '$lib/workspace/context';
   import Readings from '$lib/readings/Readings.svelte';
   import Terrain from '$lib/ribbon/Terrain.svelte';
@@ -39,13 +38,11 @@
     <Ribbon {workspace} />
     <Toolbar {workspace}>
       <Readings piece={data.piece.id} readings={data.readings} current={data.workspace.readingId} />
-      <Choice
-        label="Period"
+      <PeriodChoice
         value={workspace.reading.period}
-        onchange={(value) => workspace.act({ type: 'set-period', period: value as Period })}
+        onchange={(period) => workspace.act({ type: 'set-period', period })}
         data-testid="period"
-        >{#each PERIODS as period (period)}<SelectItem value={period} text={PROFILES[period].name} />{/each}</Choice
-      >
+      />
       <Button size="small" kind="ghost" on:click={() => (styling = true)}>Style and schools</Button>
       <Button size="small" kind="ghost" on:click={() => (drafting = true)}>Draft a reading</Button>
       <Menu label="Show">
