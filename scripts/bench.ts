@@ -62,10 +62,12 @@ function core(): void {
   say('all proposals for 300 bars', `${timed(() => propose(known, style)).toFixed(0)} ms`, '≤ 200 ms');
   say('a draft of 300 bars', `${timed(() => draft(known, style, wholeScore(known))).toFixed(0)} ms`, '≤ 300 ms');
   const found = execFileSync(process.execPath, ['--import', 'tsx', 'scripts/bench-critic.ts'], { encoding: 'utf8' });
-  const critic = JSON.parse(found) as { marks: number; composers: number; drafts: number };
+  const critic = JSON.parse(found) as { marks: number; composers: number; drafts: number; claims: { made: number; refused: number } };
   say('the critic: marks a bar that drafts print', critic.marks.toFixed(2), '0.25 to 0.6');
   say('the critic: faults of drafts in 100 bars', critic.drafts.toFixed(2), '≤ 3');
   say('the critic: what it faults in composers’ own signs', critic.composers.toFixed(2), 'its own error');
+  const { made, refused } = critic.claims;
+  say('claims of the rules that cannot be read back, and are not made', `${refused} of ${made}`, '≤ 4 %');
   const quarter = readMusicXml(longScore(250));
   const whole = readMusicXml(thousand);
   /** All that the worker does for a piece: facts and the closer look. */

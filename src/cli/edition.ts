@@ -1,7 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { studyOf } from '../core/analysis/study.ts';
 import { editionMusicXml } from '../core/edition/musicxml.ts';
-import { draft, wholeScore } from '../core/reading/draft/draft.ts';
+import { provedDraft } from '../core/proof/proved-draft.ts';
+import { wholeScore } from '../core/reading/draft/draft.ts';
+import { EMPTY_READING } from '../core/reading/reading.ts';
 import type { OpenedScore } from '../core/score/read-file.ts';
 import { isPeriod, PERIODS, type Period } from '../core/style/profiles.ts';
 import { isAnswer, SCHOOLS, schoolByKey, type SchoolAnswers, type SchoolKey } from '../core/style/schools.ts';
@@ -34,7 +36,8 @@ export function schoolsOf(words: readonly string[]): SchoolAnswers {
 /** Writes a drafted edition: the source's own document with every proposal that is strong enough. */
 export function writeEdition({ text, score }: OpenedScore, period: Period, schools: SchoolAnswers, out: string): void {
   const study = studyOf(score);
-  const markings = draft(study, { period, schools, ruleFactors: {} }, wholeScore(study)).map((k) => k.marking);
+  const answered = Object.fromEntries(Object.entries(schools).map(([key, option]) => [key, { option, on: '' }]));
+  const markings = provedDraft(study, { ...EMPTY_READING, period, schools: answered }, wholeScore(study)).map((k) => k.marking);
   writeFileSync(out, editionMusicXml(text, score, markings));
   process.stderr.write(`${markings.length} markings written to ${out}\n`);
 }

@@ -34,11 +34,18 @@ export async function visit(page: Page, address: string): Promise<void> {
 /** Begin of the titles of the demo pieces. */
 const DEMO = ['Corrente', 'Andantino', 'Étude'];
 
-/** A copy of a demo piece (the oldest ones stand last on the shelf) with its reading, by way of its archive. @returns its address */
+/** Address of a demo piece: the studio is filled with them first, so that they have the first numbers. */
+async function demoPiece(page: Page, title: string): Promise<string> {
+  for (let id = 1; id <= DEMO.length; id++) {
+    const html = await (await page.request.get(`/pieces/${id}/survey`)).text();
+    if (new RegExp(`<h1[^>]*>\\s*${title}`).test(html)) return `/pieces/${id}`;
+  }
+  throw new Error(`there is no demo piece that begins with ${title}`);
+}
+
+/** A copy of a demo piece with its reading, by way of its archive. @returns its address */
 async function ownCopy(page: Page, title: string): Promise<string> {
-  const link = page.locator('li', { hasText: title }).last().getByRole('link', { name: 'Reading', exact: true });
-  const address = (await link.getAttribute('href'))!.replace(/\/reading.*$/, '');
-  const archive = await page.request.get(`/api${address}/archive`);
+  const archive = await page.request.get(`/api${await demoPiece(page, title)}/archive`);
   const made = await page.request.post('/api/pieces?name=copy.nuvelo.json', { data: await archive.body() });
   return `/pieces/${/"pieces":\[(\d+)/.exec(await made.text())![1]}`;
 }

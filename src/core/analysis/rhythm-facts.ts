@@ -14,6 +14,8 @@ export interface RhythmFact {
   end: Fraction;
   measure: number;
   evidence: string;
+  /** Of a displaced theme: where the same music stood before. */
+  beside?: Fraction;
 }
 
 /** Values that must follow each other, each longer (or shorter) than the one before. */
@@ -98,7 +100,8 @@ function displaced(score: Score, parallels: readonly ParallelFact[]): RhythmFact
       start: p.b.start,
       end: p.b.end,
       measure: score.measures.findLastIndex((m) => cmp(m.start, p.b.start) <= 0),
-      evidence: `the same music as in ${barLabel(score.measures, measureAt(score, p.a.start))}, ${shiftWords(p.shift)}: its accents have moved`
+      evidence: `the same music as in ${barLabel(score.measures, measureAt(score, p.a.start))}, ${shiftWords(p.shift)}: its accents have moved`,
+      beside: p.a.start
     }));
 }
 

@@ -8,6 +8,7 @@ import { playableScore } from '../performance/playable-score.ts';
 import { perform } from '../performance/perform.ts';
 import { ruleContext } from '../reading/context.ts';
 import { fitted } from '../reading/fitted.ts';
+import { toldAnew } from '../reading/claims/anew.ts';
 import { propose } from '../reading/propose.ts';
 import { questionsOf } from '../reading/questions.ts';
 import { styleOf, type Reading } from '../reading/reading.ts';
@@ -73,13 +74,14 @@ export function openEdition(input: EditionInput, texts: TextOpener = OPEN_ANEW):
   const analysis = texts.analyse(document, score, reading.numbering === 'counted');
   const study = studyOf(analysis.score, reading.pins, stored, analysis);
   const style = styleOf(reading);
-  const found = lazily<Pick<Edition, 'facts' | 'details' | 'proposals' | 'questions' | 'performance'>>({
+  const found = lazily<Pick<Edition, 'reading' | 'facts' | 'details' | 'proposals' | 'questions' | 'performance'>>({
+    reading: () => ({ ...reading, markings: [...toldAnew(reading.markings, study.score, () => study.facts)] }),
     facts: () => study.facts,
     details: () => study.details,
     proposals: () => propose(study, style, reading.part),
     questions: () => questionsOf(ruleContext(study, style, reading.part), reading),
     performance: () => perform(playableScore(study, reading.part, reading.instruments), reading)
   });
-  const edition: Edition = Object.assign(found, { ...names, collations, score: study.score, reading, remarks });
+  const edition: Edition = Object.assign(found, { ...names, collations, score: study.score, remarks });
   return { document, sounding: () => study.sounding, edition };
 }

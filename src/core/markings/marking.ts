@@ -1,10 +1,14 @@
 import type { Fraction } from '../score/fraction.ts';
 import type { SourceKey } from '../style/bibliography.ts';
+import type { Claim } from './claim.ts';
 import type { MarkingKind } from './marking-kind.ts';
 
 /** Why a marking stands: a rule with the facts it met, or the instructor's own words. */
 export interface Because {
+  /** As it was said when it was kept; where it makes a claim, its words are made anew. */
   text: string;
+  /** What the rule claims about the score. */
+  claim?: Claim;
   rule?: string;
   /** Ids of the facts that the rule rested on. */
   facts?: string[];

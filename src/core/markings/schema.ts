@@ -3,6 +3,7 @@ import type { SchemaKit } from '../schema-kit.ts';
 import { SOURCES } from '../style/bibliography.ts';
 import { markingFault, valueFault } from './describe.ts';
 import { MARKING_KINDS } from './marking-kind.ts';
+import { claimSchema } from './claim.ts';
 import type { Marking } from './marking.ts';
 
 const LONGEST_VALUE = 200;
@@ -10,7 +11,7 @@ const LONGEST_VALUE = 200;
 function fields(kit: SchemaKit): Record<string, AnySchema> {
   const because = kit.record(
     { text: kit.words() },
-    { rule: kit.id, facts: kit.list(kit.id, 20), sources: kit.list(kit.oneOf(Object.keys(SOURCES)), 10) }
+    { claim: claimSchema(kit), rule: kit.id, facts: kit.list(kit.id, 20), sources: kit.list(kit.oneOf(Object.keys(SOURCES)), 10) }
   );
   return {
     kind: kit.oneOf(MARKING_KINDS),

@@ -1,5 +1,7 @@
 import { inWords, isPrinted } from '../markings/describe.ts';
 import type { Marking } from '../markings/marking.ts';
+import { outdated } from '../reading/claims/anew.ts';
+import { groundOf } from '../reading/claims/claims.ts';
 import { add, cmp, lt } from '../score/fraction.ts';
 import { CROWDED } from '../style/proof-weights.ts';
 import { finding, type Check } from './finding.ts';
@@ -91,4 +93,18 @@ const breathInOwnSlur: Check = (p) => {
   });
 };
 
-export const MARK_CHECKS: readonly Check[] = [crowdedBars, saidTwice, levelSaidAgain, breathInOwnSlur];
+/** A reason whose claim cannot be read back any more: a level, a chord, a phrase has changed since the marking was kept. */
+const reasonGone: Check = (p) => {
+  const ground = groundOf(p.score, p.facts, p.levels);
+  return outdated(printedMarks(p), ground).map((m) =>
+    finding(
+      'reason that no longer holds',
+      'question',
+      m.start,
+      `${p.rules.place(m.start, true)}: ${inWords(m)} was kept for a reason that is no longer there`,
+      'Give it a reason of your own, or take it away.'
+    )
+  );
+};
+
+export const MARK_CHECKS: readonly Check[] = [crowdedBars, saidTwice, levelSaidAgain, breathInOwnSlur, reasonGone];

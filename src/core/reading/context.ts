@@ -1,8 +1,8 @@
 import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
 import { firstFrom, toTicks, type SoundingScore, type Tone } from '../analysis/sounding-score.ts';
 import { cmp, lte, toNumber, type Fraction } from '../score/fraction.ts';
-import type { Measure, Score } from '../score/model.ts';
-import { barLabel, measureAt } from '../score/position.ts';
+import type { Measure, Note, Score } from '../score/model.ts';
+import { measureAt } from '../score/position.ts';
 import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
 import type { Instrument } from '../style/instruments/instrument.ts';
 import type { LocalAnswer, SchoolAnswers } from '../style/schools.ts';
@@ -11,7 +11,7 @@ import type { Study } from '../analysis/study.ts';
 import { BREAK } from '../style/rule-weights.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
-import { placeName } from './moments.ts';
+import { placeWords } from './claims/places.ts';
 
 /** The style of a reading, as its rules need it. */
 export interface Style {
@@ -41,12 +41,12 @@ export interface RuleContext {
   sounding: SoundingScore;
   /** The part's leading line, ties joined. */
   line: Tone[];
+  /** What is struck without a pitch, in order of time. */
+  strokes: readonly Note[];
   levels: Level[];
   bar(at: Fraction): Measure;
   /** "bar 12" or "bar 12, beat 3". */
   place(at: Fraction, withBeat?: boolean): string;
-  /** "bars 4–5", "bar 7". */
-  range(from: Fraction, to: Fraction): string;
   chordAt(at: Fraction): ChordFact | null;
   cadenceOf(phrase: PhraseFact): CadenceFact | null;
   level(at: Fraction): Level | null;
@@ -98,18 +98,10 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     instrument: instrumentOf(score, owner, style.instruments),
     sounding,
     line,
+    strokes: score.notes.filter((n) => n.part === part && n.unpitched && !n.rest && !n.grace && !n.cue),
     levels,
     bar,
-    place: (at, withBeat = false) => {
-      const measure = bar(at);
-      return withBeat ? placeName(score, at) : barLabel(score.measures, measure);
-    },
-    range: (from, to) => {
-      const [a, b] = [bar(from), bar(to)];
-      if (a === b) return barLabel(score.measures, a);
-      const [first, last] = [barLabel(score.measures, a), barLabel(score.measures, b)];
-      return first.startsWith('bar ') && last.startsWith('bar ') ? `bars ${a.number}–${b.number}` : `${first} to ${last}`;
-    },
+    place: (at, withBeat = false) => placeWords(score, at, withBeat),
     chordAt: (at) => findAt(facts.chords, at),
     cadenceOf: (phrase) => facts.cadences.find((c) => c.id === phrase.cadence) ?? null,
     level: (at) => levelInForce(levels, part, at),

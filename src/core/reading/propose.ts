@@ -4,6 +4,9 @@ import { cmp, format, type Fraction } from '../score/fraction.ts';
 import { strengthIn, type Period } from '../style/profiles.ts';
 import { can, type Instrument } from '../style/instruments/instrument.ts';
 import { ruleContext, type RuleContext, type Style } from './context.ts';
+import { groundOf, holds, reasonText, told } from './claims/claims.ts';
+import type { Claim } from '../markings/claim.ts';
+import type { Ground } from './claims/claim.ts';
 import { clash } from '../markings/describe.ts';
 import type { Proposal } from './proposal.ts';
 import { RULES } from './rules/index.ts';
@@ -11,7 +14,7 @@ import type { Draft, Rule } from './rules/rule.ts';
 
 const isTone = (place: Tone | Fraction): place is Tone => 'note' in place;
 
-function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft): Proposal {
+function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft, claim: Claim, ground: Ground): Proposal {
   const start = isTone(draft.at) ? draft.at.note.start : draft.at;
   const staff = draft.staff ?? (isTone(draft.at) ? draft.at.note.staff : 1);
   const proposal: Proposal = {
@@ -25,7 +28,13 @@ function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft):
       staff,
       start,
       because: [
-        { text: `${draft.fact}. ${rule.title}.`, rule: rule.id, sources: [...rule.sources], ...(draft.facts ? { facts: draft.facts } : {}) }
+        {
+          text: reasonText(told(claim, ground), rule.title),
+          claim,
+          rule: rule.id,
+          sources: [...rule.sources],
+          ...(draft.facts ? { facts: draft.facts } : {})
+        }
       ]
     }
   };
@@ -47,11 +56,15 @@ const isFor = ({ needs, unless }: Rule, instrument: Instrument): boolean =>
 /** Runs all rules that a style knows over one context. */
 function drafts(context: RuleContext, style: Style): Proposal[] {
   const all: Proposal[] = [];
+  const ground = groundOf(context.score, context.facts, context.levels);
   for (const rule of RULES) {
     const usual = strengthIn(rule.periods, style.period);
     const strength = usual === null ? 0 : Math.min(1, usual * (style.ruleFactors[rule.id] ?? 1));
     if (strength === 0 || !isFor(rule, context.instrument)) continue;
-    for (const draft of rule.find(context)) all.push(toProposal(context, rule, strength, draft));
+    for (const draft of rule.find(context)) {
+      const claim: Claim = { ...draft.fact, part: context.part };
+      if (holds(claim, ground)) all.push(toProposal(context, rule, strength, draft, claim, ground));
+    }
   }
   return all;
 }
@@ -81,7 +94,7 @@ export function propose(study: Study, style: Style | Period, part = 0): Proposal
 
 /** The same in a context that is open already. */
 export function proposeIn(context: RuleContext, style: Style): Proposal[] {
-  if (context.line.length === 0) return [];
+  if (!context.line.length && !context.strokes.length) return [];
   const all = withLocalAnswers(context, style).sort((a, b) => b.strength - a.strength);
   const kept: Proposal[] = [];
   const byKind = new Map<string, Proposal[]>();

@@ -30,6 +30,7 @@ export function readingSchema(kit: SchemaKit): ObjectSchema<Reading> {
     postponed: map(name, kit.day),
     plan: record({ levels: map(index, of('pull-level').level), peak: of('set-peak').measure, ceiling: of('set-ceiling').level }),
     requested: of('request-tempo').range,
+    composer: of('tell-of-composer').composer,
     amounts: map(name, of('set-amount').amount),
     localAmounts: list(
       record({ effect: of('set-amount').effect, from: kit.fraction, to: kit.fraction, amount: of('set-amount').amount }),

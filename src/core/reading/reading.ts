@@ -61,6 +61,13 @@ export interface SurveyNote {
 
 export type Decision = { status: 'kept'; marking: string } | { status: 'set aside' };
 
+/** What the instructor knows of the composer: dates, and how the composer is known to have played, with the source of it. */
+export interface ComposerNote {
+  dates: string;
+  practice: string;
+  source: string;
+}
+
 /** The state of a reading after all its commands. */
 export interface Reading {
   period: Period;
@@ -76,6 +83,7 @@ export interface Reading {
   postponed: Partial<Record<SchoolKey, string>>;
   plan: PlanShape;
   requested: TempoRange | null;
+  composer: ComposerNote | null;
   amounts: Partial<Record<EffectKey, number>>;
   localAmounts: LocalAmount[];
   /** Bars pulled longer or shorter: planned over unpulled length, by measure index. */
@@ -110,6 +118,7 @@ export const EMPTY_READING: Reading = {
   postponed: {},
   plan: { levels: {}, peak: null, ceiling: null },
   requested: null,
+  composer: null,
   amounts: {},
   localAmounts: [],
   timePulls: {},

@@ -19,6 +19,7 @@ export const GUESS = {
   year: 5,
   dance: 2,
   language: 1.5,
+  pipes: 4,
   hairpins: 1,
   /** Hairpins a bar that are many. */
   manyHairpins: 1 / 6,
@@ -30,6 +31,9 @@ export const LANGUAGE_OF_PERIOD: readonly (readonly [language: 'German' | 'Frenc
   ['German', 'romantic'],
   ['French', 'french-1900']
 ];
+
+/** The notes of the Highland pipes as they are written. Handbook 9.5. */
+export const CHANTER: readonly string[] = ['G4', 'A4', 'B4', 'C#5', 'D5', 'E5', 'F#5', 'G5', 'A5'];
 
 /** Dances of the suite. */
 export const SUITE_DANCES = whole(

@@ -7,7 +7,7 @@ export type Amount = (typeof AMOUNTS)[number];
 /** Numbers of the draft; set by hand on real scores against what editors write (a third of a mark a bar), no published source. */
 export const DRAFT = {
   /** Printed marks a bar of the part that has the tune. */
-  rate: { spare: 0.26, usual: 0.55, rich: 0.9 } satisfies Record<Amount, number>,
+  rate: { spare: 0.3, usual: 0.62, rich: 1 } satisfies Record<Amount, number>,
   /** Further marks a bar for each other part, and marks a bar of the whole score that are never passed. */
   otherParts: 0.04,
   most: 0.9,
@@ -107,7 +107,13 @@ export const IMPORTANCE: Record<string, number> = {
   'swing-the-eighths': 1.5,
   'unequal-notes': 0.9,
   'sharpen-the-dots': 0.7,
-  'back-to-the-letter': 0.7
+  'back-to-the-letter': 0.7,
+  'hold-the-last-note-of-the-phrase': 0.8,
+  'hold-the-strong-note': 0.7,
+  'quarters-short': 0.8,
+  'kick-the-anticipation': 0.6,
+  'the-fill-leads-on': 0.8,
+  'metronome-for-the-dance': 0.9
 };
 
 /** Rules that speak once a piece on a page; what they say elsewhere stands open. */
@@ -118,7 +124,8 @@ export const ONCE: readonly string[] = [
   'downbow-on-the-downbeat',
   'swing-the-eighths',
   'unequal-notes',
-  'sharpen-the-dots'
+  'sharpen-the-dots',
+  'quarters-short'
 ];
 
 /** Rules that speak to a part that accompanies, too: how it begins, and how far it stays below. */
@@ -127,7 +134,8 @@ export const FOR_EVERY_PART: readonly string[] = [
   'say-how-a-section-begins',
   'give-the-hairpin-a-goal',
   'accompaniment-below',
-  'bring-out-the-lower-line'
+  'bring-out-the-lower-line',
+  'the-fill-leads-on'
 ];
 
 /** Rules that speak of a return or a joint itself: music that comes again takes nothing from them. */

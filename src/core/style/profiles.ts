@@ -157,7 +157,7 @@ export const PROFILES: Record<Period, PeriodProfile> = {
       'suspect-notes': 'keep-and-footnote',
       plan: 'fresh',
       joins: 'flow-on',
-      swing: 'by-tempo'
+      swing: 'two-to-one'
     }
   },
   'highland-pipes': {

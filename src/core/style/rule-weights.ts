@@ -49,3 +49,12 @@ export const DOTTED = { bars: 0.25, longest: 1.5 };
 
 /** Quarters of silence in a line that break it: half a beat. */
 export const BREAK = 0.5;
+
+/** Semitones of a way up or down that grows or fades: a minor sixth. */
+export const WAY_UP = 8;
+
+/** Semitones of a leap across which detached notes are kept apart: a minor seventh. */
+export const LEAP_APART = 10;
+
+/** A fill: strokes over those of the bars around it, and strokes at least. Set by hand. */
+export const FILL = { times: 1.4, least: 6 };

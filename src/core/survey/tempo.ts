@@ -3,19 +3,31 @@ import { toNumber } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import type { Score } from '../score/model.ts';
 import { clock, playingTime, tempoMarks } from '../score/tempo.ts';
-import { nearestOnScale, tempoOfWords, type TempoWord } from '../style/tempo-words.ts';
+import { danceOf } from '../style/dances.ts';
+import { nearestOnScale, tempoOfWords } from '../style/tempo-words.ts';
 import { GroupBuilder, type SurveyGroup } from './line.ts';
 
 const round = (x: number): string => String(Math.round(x));
 
-/** What the tempo words of the beginning suggest, in quarters a minute by the meter's beat; null without such a word. */
-export function suggestedTempo(score: Score): { word: TempoWord; low: number; high: number } | null {
-  const first = score.measures[0];
+/** A tempo that the page suggests without a number: by which name, in beats of the meter and in quarters a minute. */
+export interface SuggestedTempo {
+  name: string;
+  beats: { low: number; high: number };
+  low: number;
+  high: number;
+}
+
+/** What the tempo words of the beginning suggest, else the dance that the title names; null where neither is there. */
+export function suggestedTempo(score: Score): SuggestedTempo | null {
+  const beat = toNumber(beatOfMeter(score.measures[0]).beat);
   const words = score.directions.filter((d) => d.kind === 'words').map((d) => (d.kind === 'words' ? d.text : ''));
   const word = [...words, score.title].map(tempoOfWords).find((w) => w !== null);
-  if (!word) return null;
-  const beat = toNumber(beatOfMeter(first).beat);
-  return { word, low: word.low * beat, high: word.high * beat };
+  if (word) return { name: word.name, beats: { low: word.low, high: word.high }, low: word.low * beat, high: word.high * beat };
+  const dance = danceOf(score.title);
+  if (!dance?.tempo) return null;
+  const unit = dance.tempo.unit ?? beat;
+  const [low, high] = [dance.tempo.low * unit, dance.tempo.high * unit];
+  return { name: dance.name, beats: { low: Math.round(low / beat), high: Math.round(high / beat) }, low, high };
 }
 
 /** Tempo marks on the metronome scale, what tempo words mean, and how long the piece lasts at each tempo. */

@@ -30,7 +30,7 @@ export function values(score: Score): SurveyGroup {
     if (tempo)
       group.add(
         'Shortest',
-        `${(tempo / 60 / shortest.length).toFixed(1)} notes a second at quarter = ${Math.round(tempo)}${given ? '' : ' (the middle of what the tempo word suggests)'}`,
+        `${(tempo / 60 / shortest.length).toFixed(1)} notes a second at quarter = ${Math.round(tempo)}${given ? '' : ' (the middle of what the page suggests)'}`,
         shortest.bars
       );
   }

@@ -96,7 +96,13 @@
   /** The brief as plain text: the first draft of the instructor's own words. */
   function draft(): string {
     if (!text) return '';
-    const todo = markings.map((m) => `${markingName(m)}: ${m.because.map((b) => b.text).join(' ')}`);
+    const todo = markings.map(
+      (m) =>
+        `${markingName(m)}: ${workspace
+          .reasonsOf(m)
+          .map((b) => b.text)
+          .join(' ')}`
+    );
     return [
       ['What it is', text.whatItIs],
       ['What the page says', text.whatThePageSays],

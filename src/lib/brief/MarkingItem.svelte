@@ -58,7 +58,7 @@
     const { score } = workspace;
     if (!score) return;
     workspace.study.needDetails();
-    const known = new Set(marking.because.map((b) => b.text));
+    const known = new Set(workspace.reasonsOf(marking).map((b) => b.text));
     const found = reasonsAt(score, workspace.facts, workspace.study.details, marking).filter((b) => !known.has(b.text));
     if (!found.length) {
       workspace.notice = 'The facts of this place are among the reasons already.';
@@ -89,7 +89,7 @@
     <span class="sign">{markingName(marking)}</span>
     <span class="quiet">{workspace.score ? placeName(workspace.score, marking.start) : ''}</span>
   </Act>
-  {#each marking.because as because, k (k)}<p class="because">
+  {#each workspace.reasonsOf(marking) as because, k (k)}<p class="because">
       {because.text}
       {#if because.sources}<span class="quiet">({sourceNames(because.sources)})</span>{/if}
     </p>{/each}

@@ -8,6 +8,8 @@
   import { tempoMarks } from '$core/score/tempo';
   import type { Amount } from '$core/style/draft-weights';
   import { PROFILES, type Period } from '$core/style/profiles';
+  import { nearestOnScale } from '$core/style/tempo-words';
+  import { suggestedTempo } from '$core/survey/tempo';
   import { guessPeriod } from '$core/survey/beginnings';
   import type { Workspace } from '../workspace/workspace.svelte';
   import PeriodChoice from './PeriodChoice.svelte';
@@ -29,11 +31,14 @@
   let amount = $state<Amount>('usual');
   let scope = $state<'all' | 'part'>('all');
   let tempo = $state<number | null>(null);
+  // svelte-ignore state_referenced_locally -- as above
+  let dates = $state(workspace.reading.composer?.dates ?? '');
   let busy = $state(false);
   let said = $state('');
 
   const score = $derived(workspace.score);
-  const guess = $derived(score ? guessPeriod(score) : null);
+  const guess = $derived(score ? guessPeriod(score, dates) : null);
+  const suggested = $derived(score ? suggestedTempo(score) : null);
   const asksForTempo = $derived(score !== null && !tempoMarks(score).some((m) => m.printed) && workspace.reading.requested === null);
   const parts = $derived(score?.parts.length ?? 1);
 
@@ -52,9 +57,13 @@
         : `Nothing is drafted: the page says what ${PROFILES[period].name} asks for, or no rule of it speaks here. Another period, or “rich”, may find more.`;
       return;
     }
+    const { composer } = workspace.reading;
     const commands: Command[] = [
       ...(period === workspace.reading.period ? [] : [{ type: 'set-period' as const, period }]),
       ...(tempo === null ? [] : [{ type: 'request-tempo' as const, range: { low: tempo, high: tempo } }]),
+      ...(dates === (composer?.dates ?? '')
+        ? []
+        : [{ type: 'tell-of-composer' as const, composer: { practice: '', source: '', ...composer, dates } }]),
       { type: 'draft', kept }
     ];
     const what = `drafting ${kept.length} ${kept.length === 1 ? 'marking' : 'markings'}`;
@@ -89,8 +98,18 @@
         </p>
       {/if}
     </div>
+    <Field label="Composer’s dates, where you know them" placeholder="1801–1867" maxlength="100" bind:value={dates} />
     {#if asksForTempo}
-      <Field label="Tempo, in beats a minute (none is printed)" type="number" min={TEMPI.least} max={TEMPI.most} bind:value={tempo} />
+      <div>
+        <Field label="Tempo, in beats a minute (none is printed)" type="number" min={TEMPI.least} max={TEMPI.most} bind:value={tempo} />
+        {#if suggested}
+          {@const middle = nearestOnScale((suggested.beats.low + suggested.beats.high) / 2)}
+          <p class="quiet" data-testid="suggested-tempo">
+            {suggested.name}: usually {suggested.beats.low} to {suggested.beats.high}.
+            <Act onclick={() => (tempo = middle)}>take {middle}</Act>
+          </p>
+        {/if}
+      </div>
     {/if}
     <OneOf label="Marks on the page" bind:value={amount} options={AMOUNTS} />
     {#if parts > 1}<OneOf label="For" bind:value={scope} options={HOW_MUCH} />{/if}

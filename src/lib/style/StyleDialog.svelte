@@ -5,12 +5,20 @@
   import { Button, Modal } from 'carbon-components-svelte';
   import { SOURCES } from '$core/style/bibliography';
   import { ruleById } from '$core/reading/rules/index';
+  import { clicks } from '$core/style/tempo-words';
+  import { beatOfMeter } from '$core/score/meter';
+  import { tempoInForce } from '$core/score/tempo';
+  import { toNumber } from '$core/score/fraction';
+  import ComposerFields from './ComposerFields.svelte';
   import { PROFILES } from '$core/style/profiles';
   import { TEMPI, tempoRangeFault } from '$core/reading/tempo-range';
   import PeriodChoice from './PeriodChoice.svelte';
   import { SCHOOLS, type School, type SchoolKey } from '$core/style/schools';
   import { today } from '../workspace/today';
   import type { Workspace } from '../workspace/workspace.svelte';
+
+  /** Clicks of the metronome by which a tempo is put lower. */
+  const CLICKS = [1, 2, 3];
 
   const { workspace, open, onclose }: { workspace: Workspace; open: boolean; onclose: () => void } = $props();
 
@@ -32,6 +40,16 @@
   function request(): void {
     asked = tempoRangeFault(low, high);
     if (!asked) workspace.act({ type: 'request-tempo', range: { low: (low ?? high)!, high: (high ?? low)! } });
+  }
+
+  /** What a practice tempo is counted down from: what is asked for, else what is printed first. */
+  const beat = $derived(workspace.score ? toNumber(beatOfMeter(workspace.score.measures[0]).beat) : 1);
+  const printed = $derived(workspace.score ? tempoInForce(workspace.score, workspace.score.measures[0].start) : null);
+  const from = $derived(workspace.reading.requested?.low ?? (printed === null ? null : printed / beat));
+
+  function under(count: number): void {
+    low = high = clicks(from!, -count);
+    request();
   }
 
   const weighed = $derived(Object.entries(workspace.reading.ruleFactors));
@@ -57,6 +75,12 @@
       <span class="quiet">{workspace.reading.requested.low} to {workspace.reading.requested.high} is asked for.</span>
       <Act onclick={() => workspace.act({ type: 'request-tempo', range: null })}>Nothing is asked for</Act>
     {/if}
+    {#if from !== null}
+      <span class="quiet">On the metronome, under {Math.round(from)}:</span>
+      {#each CLICKS as count (count)}
+        <Act onclick={() => under(count)}>{count === 1 ? 'a click' : `${count} clicks`} ({clicks(from, -count)})</Act>
+      {/each}
+    {/if}
     {#if asked}<span class="wrong" role="alert">{asked}</span>{/if}
   </form>
   {#each questions as school (school.key)}
@@ -78,6 +102,7 @@
       {/snippet}
     </OneOf>
   {/each}
+  <ComposerFields {workspace} />
   {#if weighed.length}
     <fieldset>
       <legend>Rules that were weighed for this reading</legend>

@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
 import type { Facts, KeyFact } from '$core/analysis/facts';
 import type { Pin } from '$core/analysis/pins';
-import type { Marking } from '$core/markings/marking';
+import type { Because, Marking } from '$core/markings/marking';
+import { toldAnew } from '$core/reading/claims/anew';
 import type { Command } from '$core/reading/commands/index';
 import type { Standing } from '$core/reading/log';
 import { dynamicPlan } from '$core/reading/dynamic-plan';
@@ -107,6 +108,16 @@ export class Workspace {
   /** What of the reading had to be left out, in sentences. */
   get remarks(): string[] {
     return this.fitted.remarks;
+  }
+
+  /** Reasons of the markings by id, told from what holds now. */
+  private readonly told = $derived(
+    new Map(this.score ? toldAnew(this.reading.markings, this.score, () => this.facts).map((m) => [m.id, m.because]) : [])
+  );
+
+  /** Why a marking stands, in the words of what holds now. */
+  reasonsOf(marking: Marking): readonly Because[] {
+    return this.told.get(marking.id) ?? marking.because;
   }
 
   get facts(): Facts {

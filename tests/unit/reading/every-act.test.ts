@@ -104,6 +104,12 @@ const ACTS: Row[] = [
     { type: 'write-preface', text: null },
     'drafting the preface again'
   ],
+  [
+    { type: 'tell-of-composer', composer: { dates: '1801–1867', practice: 'In time to the last bar.', source: 'a letter' } },
+    'a note on the composer',
+    { type: 'tell-of-composer', composer: null },
+    'letting the note on the composer go'
+  ],
   [{ type: 'write-card', lines: ['Breathe.'] }, 'writing the card', { type: 'write-card', lines: null }, 'drafting the card again'],
   [
     { type: 'accept-finding', finding: 'two peaks@8_1', because: 'Both are meant.' },

@@ -294,6 +294,42 @@ const CASES: Case[] = [
   }
 ];
 
+const DRUM = 'M:2/4\nL:1/8\nK:C clef=perc\n';
+const PIPE_TUNE = 'M:6/8\nL:1/8\nK:HP\n';
+
+CASES.push(
+  { rule: 'quarters-short', period: 'swing', yes: 'cdef gfed|c2ef gfed|', no: 'cdef gfed|(c2ef) gfed|c4 e4|', value: 'quarters short' },
+  { rule: 'kick-the-anticipation', period: 'swing', yes: 'cded e2c2|cd2e d2c2|', no: 'cded e2c2|c2e2 d2c2|', value: 'accent' },
+  {
+    rule: 'hold-the-last-note-of-the-phrase',
+    period: 'highland-pipes',
+    yes: `${PIPE_TUNE}{g}A2B {g}c2d|{g}ecA {g}B3|{g}A2B {g}c2d|{g}ecB {g}A3|`,
+    no: `${PIPE_TUNE}{g}A2B {g}c2d|{g}ecA {g}Bcd|{g}A2B {g}c2d|{g}ecB {g}ABc|`,
+    value: 'tenuto'
+  },
+  {
+    rule: 'hold-the-strong-note',
+    period: 'highland-pipes',
+    yes: `${PIPE_TUNE}{g}A3 {g}c2d|{g}ecA {g}B3|`,
+    no: `${PIPE_TUNE}{g}ABA {g}cBd|{g}ecA {g}B3|`,
+    value: 'tenuto'
+  },
+  {
+    rule: 'the-fill-leads-on',
+    period: 'modern',
+    yes: `${DRUM}c2c2|c2c2|c/c/c/c/c/c/c/c/|c4|`,
+    no: `${DRUM}c2c2|c2c2|c2c2|c4|`,
+    value: 'crescendo'
+  },
+  {
+    rule: 'metronome-for-the-dance',
+    period: 'baroque',
+    yes: () => ({ ...abc('M:6/8\nL:1/8\nK:C\ncde efg|g3 c3|'), title: 'Gigue for the quay' }),
+    no: () => ({ ...abc('M:6/8\nL:1/8\nK:C\ncde efg|g3 c3|'), title: 'Study for the quay' }),
+    value: 'quarter. = 112'
+  }
+);
+
 const found = (score: Score, c: Case, schools: SchoolAnswers = {}) =>
   propose(studyOf(score), { period: c.period, schools, ruleFactors: {} }).filter((p) => p.rule === c.rule);
 

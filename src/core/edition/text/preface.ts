@@ -31,7 +31,8 @@ function thePiece({ score, facts, reading, title, composer, instrument }: Editio
   const [first, ...others] = keys;
   const meters = [...new Set(score.measures.map((m) => m.time?.text ?? 'free meter'))];
   const sections = facts.sections.map((s) => `${s.label} (${barLabel(score.measures, measureAt(score, s.start))})`).join(', ');
-  const by = composer ? ` by ${composer}` : '';
+  const dates = reading.composer?.dates;
+  const by = composer ? ` by ${composer}${dates && !composer.includes(dates) ? ` (${dates})` : ''}` : '';
   const lines = [
     `${title}${by}${instrument ? `, for ${instrument}` : ''}: ${score.measures.length} bars in ${meters.join(', ')}${first ? `. It begins in ${first}` : ''}${others.length ? ` and goes through ${others.join(', ')}` : ''}.`,
     `${facts.form ? `Form: ${facts.form}. ` : ''}It divides into ${facts.phrases.length} phrase${facts.phrases.length === 1 ? '' : 's'}${facts.sections.length > 1 ? ` and the sections ${sections}` : ''}.`
@@ -93,6 +94,10 @@ function fromSurvey({ reading }: Edition): RichBlock[] {
   );
 }
 
+/** What is known of the composer's own practice, with its source. */
+const composerPractice = ({ reading: { composer } }: Edition): RichBlock[] =>
+  composer?.practice ? [paragraph(`${sentence(composer.practice)}${composer.source ? ` (${composer.source})` : ''}`)] : [];
+
 /** The preface as it can be drafted from what is known; the legend follows it by itself. */
 export function draftPreface(edition: Edition): RichText {
   const { score, reading, source, collations, title } = edition;
@@ -116,6 +121,7 @@ export function draftPreface(edition: Edition): RichText {
       heading('Style'),
       paragraph(`This reading is ${profile.name.toLowerCase()} in style. ${profile.summary}`),
       ...(dance ? [paragraph(`${dance.name}: ${dance.character}${cited(dance.sources)}.`)] : []),
+      ...composerPractice(edition),
       ...(character.length ? [paragraph(`Character: ${[...new Set(character)].join(', ')}.`)] : []),
       ...schools(edition),
       heading('Tempo'),

@@ -26,6 +26,7 @@ import { setPart } from './set-part.ts';
 import { setPeak } from './set-peak.ts';
 import { setPeriod } from './set-period.ts';
 import { takeRubato } from './take-rubato.ts';
+import { tellOfComposer } from './tell-of-composer.ts';
 import { together } from './together.ts';
 import { undo } from './undo.ts';
 import { unpin } from './unpin.ts';
@@ -48,6 +49,7 @@ export const COMMANDS = {
   'set-peak': setPeak,
   'set-ceiling': setCeiling,
   'request-tempo': requestTempo,
+  'tell-of-composer': tellOfComposer,
   'write-brief': writeBrief,
   'set-amount': setAmount,
   'pull-time': pullTime,

@@ -94,7 +94,7 @@ export interface DraftGround {
 }
 
 export function draftGround(study: Study, style: Style, parts: readonly number[]): DraftGround {
-  const contexts = parts.map((part) => ruleContext(study, style, part)).filter((c) => c.line.length > 0);
+  const contexts = parts.map((part) => ruleContext(study, style, part)).filter((c) => c.line.length > 0 || c.strokes.length > 0);
   const shares = contexts.map(shareOfTune);
   const leading = shares.indexOf(Math.max(...shares));
   const proposals = contexts.map((c, k) => proposeIn(c, style).filter((p) => speaksTo(c, p) && (k === leading || !isOfAll(p.marking))));

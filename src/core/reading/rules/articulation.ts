@@ -1,5 +1,6 @@
+import { LEAP_APART } from '../../style/rule-weights.ts';
 import { levelAt } from '../../analysis/sounding-score.ts';
-import { hasMark, oncePerSection, parting, quarters, term, words } from './find.ts';
+import { about, hasMark, oncePerSection, parting, quarters, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** The field's words, and the share of the school that they stand for. Handbook 6.1. */
@@ -35,7 +36,7 @@ export const ARTICULATION: Rule[] = [
           (k === 0 || !c.slurred(c.line[k - 1], t))
       );
       const touch = TOUCH[c.schools.touch ?? ''];
-      return plain && touch ? [term(touch[0], plain, `${c.place(plain.note.start)}: notes without slur or sign last ${touch[1]}`)] : [];
+      return plain && touch ? [term(touch[0], plain, about('unmarked notes', plain, { text: touch[1] }))] : [];
     }
   },
   {
@@ -53,7 +54,7 @@ export const ARTICULATION: Rule[] = [
             c,
             c.line.filter((t) => hasMark(t, /^staccato$/)),
             (t) => t.note.start
-          ).map((t) => words(text, t, `${c.place(t.note.start)}: dots are printed`))
+          ).map((t) => words(text, t, about('dots', t)))
         : [];
     }
   },
@@ -74,9 +75,7 @@ export const ARTICULATION: Rule[] = [
           (k === 0 || !c.slurred(c.line[k - 1], t)) &&
           !(c.line[k + 2] && c.slurred(c.line[k + 1], c.line[k + 2]))
       );
-      return oncePerSection(c, pairs, (t) => t.note.start).map((t) =>
-        words('second note lighter', t, `${c.place(t.note.start)}: a slurred pair`)
-      );
+      return oncePerSection(c, pairs, (t) => t.note.start).map((t) => words('second note lighter', t, about('slurred pair', [t, t.next!])));
     }
   },
   {
@@ -92,7 +91,7 @@ export const ARTICULATION: Rule[] = [
         const next = c.line[k + 1];
         const later = c.line[k + 2];
         return next && later && next.start === t.end && quarters(c, t) >= 2 && hasMark(next, /^staccat/) && hasMark(later, /^staccat/)
-          ? [{ ...parting(c), at: t, fact: `${c.place(t.note.start)}: a long note before detached ones` }]
+          ? [{ ...parting(c), at: t, fact: about('long before detached', [t, next]) }]
           : [];
       })
   },
@@ -111,7 +110,7 @@ export const ARTICULATION: Rule[] = [
           kind: 'articulation' as const,
           value: 'tenuto',
           at: t,
-          fact: `${c.place(t.note.start)}: tied over a stronger beat; it must not be cut`
+          fact: about('tied over', t)
         }))
   },
   {
@@ -127,7 +126,7 @@ export const ARTICULATION: Rule[] = [
         const next = c.line[k + 1];
         return next &&
           next.start === t.end &&
-          Math.abs(next.midi - t.midi) >= 10 &&
+          Math.abs(next.midi - t.midi) >= LEAP_APART &&
           quarters(c, t) <= 1 &&
           !c.slurred(t, next) &&
           !t.note.marks?.length
@@ -136,7 +135,7 @@ export const ARTICULATION: Rule[] = [
                 kind: 'articulation',
                 value: 'staccato',
                 at: t,
-                fact: `${c.place(t.note.start)}: a leap ${next.midi > t.midi ? 'up' : 'down'}`
+                fact: about('leap', [t, next])
               }
             ]
           : [];
@@ -160,10 +159,10 @@ export const ARTICULATION: Rule[] = [
           four.every(
             (x) => x.note.measure === t.note.measure && quarters(c, x) === quarters(c, t) && x.note.marks?.some((m) => m.name === name)
           );
-        return alike && quarters(c, t) >= 1 ? [{ first: t, last: four[3], name }] : [];
+        return alike && quarters(c, t) >= 1 ? [{ four, name }] : [];
       });
-      return oncePerSection(c, groups, (g) => g.first.note.start).map((g) =>
-        words('as long as the others', g.last, `${c.place(g.first.note.start)}: four equal notes, each ${g.name}`)
+      return oncePerSection(c, groups, (g) => g.four[0].note.start).map((g) =>
+        words('as long as the others', g.four[3], about('equal marks', g.four, { text: g.name }))
       );
     }
   },
@@ -187,9 +186,7 @@ export const ARTICULATION: Rule[] = [
           return dotted && other.length && !of(m.index - 1, 3 - staff).length ? [{ tone: other[0], start: m.start }] : [];
         });
       });
-      return oncePerSection(c, entries, (e) => e.start).map((e) =>
-        words('keep the touch', e.tone, `${c.place(e.start)}: the other hand joins the detached notes`)
-      );
+      return oncePerSection(c, entries, (e) => e.start).map((e) => words('keep the touch', e.tone, about('other hand joins', e.tone)));
     }
   },
   {
@@ -206,7 +203,7 @@ export const ARTICULATION: Rule[] = [
         c,
         c.line.filter((t) => hasMark(t, /accent/) && quarters(c, t) >= 2),
         (t) => t.note.start
-      ).map((t) => words('then give way', t, `${c.place(t.note.start)}: an accent on a held note`))
+      ).map((t) => words('then give way', t, about('held accent', t)))
   },
   {
     id: 'join-across-the-leap',
@@ -221,7 +218,7 @@ export const ARTICULATION: Rule[] = [
         c,
         c.line.filter((t, k) => c.line[k + 1] && c.slurred(t, c.line[k + 1]) && Math.abs(c.line[k + 1].midi - t.midi) >= 12),
         (t) => t.note.start
-      ).map((t) => words('carry over', t, `${c.place(t.note.start)}: a leap of an octave or more under a slur`))
+      ).map((t) => words('carry over', t, about('wide under a slur', [t, c.line[c.line.indexOf(t) + 1]])))
   },
   {
     id: 'swing-the-articulation',
@@ -241,7 +238,7 @@ export const ARTICULATION: Rule[] = [
                 kind: 'accent',
                 value: 'strong-accent',
                 at: t,
-                fact: `${c.place(t.note.start, true)}: the line ends off the beat before a rest`
+                fact: about('ends off the beat', t)
               }
             ]
           : [];
@@ -262,7 +259,7 @@ export const ARTICULATION: Rule[] = [
       });
       return oncePerSection(c, bars, (m) => m.start).flatMap((m): Draft[] => {
         const tone = c.lineIn(m.index).find((t) => t.note.marks?.length);
-        return tone ? [words('dash full, dot half, wedge a quarter', tone, `${c.place(m.start)}: different marks stand side by side`)] : [];
+        return tone ? [words('dash full, dot half, wedge a quarter', tone, about('different marks', tone))] : [];
       });
     }
   },
@@ -283,9 +280,7 @@ export const ARTICULATION: Rule[] = [
       });
       return oncePerSection(c, bars, (m) => m.start).flatMap((m): Draft[] => {
         const tone = c.lineIn(m.index)[0];
-        return tone
-          ? [words('connecting notes light', tone, `${c.place(m.start)}: most of the quick notes lead from one pillar to the next`)]
-          : [];
+        return tone ? [words('connecting notes light', tone, about('connecting notes', tone))] : [];
       });
     }
   }

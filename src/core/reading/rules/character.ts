@@ -1,7 +1,7 @@
 import { toNumber } from '../../score/fraction.ts';
 import { characterOf } from '../../style/character.ts';
 import { lookUp } from '../../style/terms/lookup.ts';
-import { firstAt, quarters, tempoAt, term } from './find.ts';
+import { firstAt, ofMoment, quarters, tempoAt, term } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 const CHARACTER_OR_TEMPO = ['character', 'tempo'];
@@ -39,7 +39,12 @@ export const CHARACTER: Rule[] = [
         if (printed) return [];
         const minor = s.opens.endsWith('minor');
         const { word, because } = characterOf(minor, pace, mean, c.line.reduce((sum, t) => sum + t.midi, 0) / c.line.length);
-        return [term(word, tone, `${c.place(s.start)}: ${s.opens}, ${because}`, { facts: [s.id], confidence: s.confidence })];
+        return [
+          term(word, tone, ofMoment('character', s.start, { text: `${s.opens}, ${because}`, fact: s.id }), {
+            facts: [s.id],
+            confidence: s.confidence
+          })
+        ];
       })
   }
 ];

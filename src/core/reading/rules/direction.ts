@@ -1,9 +1,9 @@
 import { REPETITION } from '../../style/rule-weights.ts';
-import { levelAt } from '../../analysis/sounding-score.ts';
+import { levelAt, type Tone } from '../../analysis/sounding-score.ts';
 import { add, frac, lt, lte } from '../../score/fraction.ts';
 import { midi } from '../../score/pitch.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
-import { firstAt, hasMark, oncePerSection, quarters, says, words } from './find.ts';
+import { about, firstAt, hasMark, ofMoment, oncePerSection, quarters, says, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** Rules that say where loudness is going: repeated notes, upbeats, terraces, growth from one hairpin to the next. Handbook 5. */
@@ -36,7 +36,7 @@ export const DIRECTION: Rule[] = [
             value: 'crescendo',
             at: t,
             to: goal.note.start,
-            fact: `${c.place(t.note.start, true)}: ${end - k + 1} times the same note, then another`
+            fact: about('repeated notes', c.line.slice(k, end + 2), { count: end - k + 1 })
           }
         ];
       })
@@ -53,10 +53,10 @@ export const DIRECTION: Rule[] = [
       const upbeats = c.facts.phrases.flatMap((p) => {
         const tones = c.between(p.start, p.end);
         const first = tones.findIndex((t) => levelAt(c.sounding, t.start) === 3);
-        return first >= 2 && first <= 6 ? [tones[0]] : [];
+        return first >= 2 && first <= 6 ? [tones.slice(0, first + 1)] : [];
       });
-      return oncePerSection(c, upbeats, (t) => t.note.start).map((t) =>
-        words('to the downbeat', t, `${c.place(t.note.start, true)}: several notes lead over the bar line`)
+      return oncePerSection(c, upbeats, ([t]) => t.note.start).map((tones) =>
+        words('to the downbeat', tones[0], about('notes over the bar line', tones))
       );
     }
   },
@@ -73,7 +73,7 @@ export const DIRECTION: Rule[] = [
       return own.slice(1).flatMap((l, k): Draft[] => {
         const tone = firstAt(c, l.start);
         return l.step !== own[k].step && tone && !c.hairpinIn(own[k].start, l.start)
-          ? [words('at once', tone, `${c.place(l.start)}: ${l.sign} after ${own[k].sign}, and nothing printed between them`)]
+          ? [words('at once', tone, ofMoment('terrace', l.start))]
           : [];
       });
     }
@@ -95,7 +95,7 @@ export const DIRECTION: Rule[] = [
         const before = ups[k - 1];
         const follows = before && c.bar(h.start).index - c.bar(before.start).index <= 8;
         return near && !follows && tone
-          ? [words('keep room', tone, `${c.place(h.start)}: another crescendo follows in ${c.place(next.start)}`)]
+          ? [words('keep room', tone, ofMoment('another crescendo follows', h.start, { beside: next.start }))]
           : [];
       });
     }
@@ -116,7 +116,7 @@ export const DIRECTION: Rule[] = [
         const to = phrase && c.between(d.start, phrase.end).at(-1);
         if (!from || !to || c.hairpinIn(from.note.start, add(to.note.start, frac(1, 8)))) return [];
         const end = add(to.note.start, frac(to.end - to.start, c.sounding.ticksPerQuarter));
-        return [{ kind: 'hairpin', value: 'diminuendo', at: from, to: end, fact: `${c.place(d.start)}: “${d.text}”` }];
+        return [{ kind: 'hairpin', value: 'diminuendo', at: from, to: end, fact: ofMoment('words stand', d.start, { text: d.text }) }];
       })
   },
   {
@@ -133,7 +133,7 @@ export const DIRECTION: Rule[] = [
       if (!range) return [];
       const high = c.line.filter((t) => t.midi >= midi(range.highFrom) && (c.level(t.note.start)?.step ?? 0) >= (dynamicStep('f') ?? 6));
       return oncePerSection(c, high, (t) => t.note.start).map((t) =>
-        words('do not push', t, `${c.place(t.note.start)}: ${c.level(t.note.start)!.sign} where the ${name} carries by itself`)
+        words('do not push', t, about('carries by itself', t, { text: name }))
       );
     }
   },
@@ -155,8 +155,9 @@ export const DIRECTION: Rule[] = [
           !hasMark(c.line[k + 1], /accent/) &&
           quarters(c, t) <= 2
       );
+      const around = (t: Tone): Tone[] => c.line.slice(c.line.indexOf(t) - 1, c.line.indexOf(t) + 2);
       return oncePerSection(c, lone, (t) => t.note.start).map((t) =>
-        words('neighbours stay down', t, `${c.place(t.note.start, true)}: an accent between plain notes`)
+        words('neighbours stay down', t, about('lone accent', around(t), { at: t.note.start }))
       );
     }
   },
@@ -172,7 +173,9 @@ export const DIRECTION: Rule[] = [
       c.score.directions.flatMap((d): Draft[] => {
         if (d.kind !== 'words' || d.part !== c.part || !/\bsolo\b/i.test(d.text)) return [];
         const tone = firstAt(c, d.start);
-        return tone && !says(c, /tutti/i, d.start, d.start) ? [words('open up', tone, `${c.place(d.start)}: “${d.text}”`)] : [];
+        return tone && !says(c, /tutti/i, d.start, d.start)
+          ? [words('open up', tone, ofMoment('words stand', d.start, { text: d.text }))]
+          : [];
       })
   }
 ];

@@ -8,21 +8,19 @@ import {
   MOST_TAPERED,
   SOFTEST_ECHO,
   SOFTEST_SECTION,
-  SURE_COLOUR
+  SURE_COLOUR,
+  WAY_UP
 } from '../../style/rule-weights.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import type { RuleContext } from '../context.ts';
-import type { ChordFact } from '../../analysis/facts.ts';
-import { parseKey } from '../../analysis/keys.ts';
-import { TONES } from '../../analysis/vocabulary.ts';
-import { fifthsOf } from '../../score/pitch.ts';
 import { softened } from './levels.ts';
 import { insideWords, leaningPairs } from './phrasing.ts';
-import type { Draft, Rule } from './rule.ts';
+import { about, ofMoment } from './find.ts';
+import type { Draft, Rule, Said } from './rule.ts';
 import type { Tone } from '../../analysis/sounding-score.ts';
 
 /** A crescendo to its goal, which it reaches as the goal begins; a diminuendo through its last note. From where to where it goes is said by the reading, which knows the levels. */
-function hairpin(c: RuleContext, kind: 'crescendo' | 'diminuendo', from: Tone, to: Tone, fact: string, rest: Partial<Draft> = {}): Draft {
+function hairpin(c: RuleContext, kind: 'crescendo' | 'diminuendo', from: Tone, to: Tone, fact: Said, rest: Partial<Draft> = {}): Draft {
   const end = kind === 'crescendo' ? to.note.start : add(to.note.start, frac(to.end - to.start, c.sounding.ticksPerQuarter));
   return { kind: 'hairpin', value: kind, at: from, to: end, fact, ...rest };
 }
@@ -46,7 +44,7 @@ function ascents(c: RuleContext, up: boolean): Tone[][] {
         if (rise < -5 || (tones[j].midi - tones[i].midi) * (up ? 1 : -1) < 0) break;
       }
       const way = (tones[extreme].midi - tones[i].midi) * (up ? 1 : -1);
-      if (extreme - i >= 4 && way >= 8 && extreme - i + 1 > best.length) best = tones.slice(i, extreme + 1);
+      if (extreme - i >= 4 && way >= WAY_UP && extreme - i + 1 > best.length) best = tones.slice(i, extreme + 1);
     }
     if (best.length) found.push(best);
   }
@@ -78,20 +76,22 @@ export const DYNAMICS: Rule[] = [
     title: 'Say in which dynamic the music begins',
     looksAt: 'A piece or excerpt that begins without a dynamic.',
     proposes: 'A dynamic for the first note, by period.',
-    periods: { baroque: 0.9, classical: 0.9, romantic: 0.9 },
+    periods: { baroque: 0.9, classical: 0.9, romantic: 0.9, swing: 0.7 },
     sources: ['quantz', 'common'],
     find: (c) => {
-      const first = c.line[0];
-      if (!first || c.profile.opening === null || c.level(first.note.start)) return [];
+      const first = c.line[0] ?? c.strokes[0]?.start;
+      if (!first || c.profile.opening === null) return [];
+      const start = 'note' in first ? first.note.start : first;
+      if (c.level(start)) return [];
       // Who comes in while another part has a level takes it.
-      const other = c.levels.findLast((l) => lte(l.start, first.note.start));
-      const beside = other ? `; ${c.score.parts[other.part].name || 'the other part'} has ${other.sign}` : '';
+      const other = c.levels.findLast((l) => lte(l.start, start));
+      const beside = other ? `${c.score.parts[other.part].name || 'the other part'} has ${other.sign}` : '';
       return [
         {
           kind: 'dynamic',
           value: other ? dynamicAt(other.step) : c.profile.opening,
           at: first,
-          fact: `${c.place(first.note.start)}: no dynamic stands where the part begins${beside}`
+          fact: ofMoment('no dynamic at the beginning', start, beside ? { text: beside } : {})
         }
       ];
     }
@@ -118,7 +118,7 @@ export const DYNAMICS: Rule[] = [
             kind: 'dynamic' as const,
             value: dynamicAt(softer),
             at: tone,
-            fact: `${c.place(start)}: a section begins without a dynamic`
+            fact: ofMoment('section without a dynamic', start)
           }
         ];
       })
@@ -136,8 +136,7 @@ export const DYNAMICS: Rule[] = [
         const before = c.level(tone.note.start)?.step ?? dynamicLevelOf(c);
         const softer = Math.max(SOFTEST_ECHO, before - ECHO_STEPS);
         if (softer >= before) return [];
-        const what = `the ${bars === 1 ? 'bar' : `${bars} bars`} before`;
-        return softened(c, tone, after, softer, before, `${c.place(tone.note.start)}: repeats ${what} note for note`);
+        return softened(c, tone, after, softer, before, ofMoment('repeats at once', c.bar(tone.note.start).start, { count: bars }));
       })
   },
   {
@@ -146,19 +145,13 @@ export const DYNAMICS: Rule[] = [
     title: 'What rises grows',
     looksAt: 'A way up of a sixth or more within a phrase, without a hairpin.',
     proposes: 'A crescendo to its top note.',
-    periods: { romantic: 0.75, classical: 0.45 },
+    periods: { romantic: 0.75, classical: 0.45, swing: 0.4 },
     sources: ['turk', 'czerny', 'friberg'],
     find: (c) =>
       ascents(c, true)
         .filter((w) => free(c, w[0], w[w.length - 1]))
         .map((w) =>
-          hairpin(
-            c,
-            'crescendo',
-            w[0],
-            w[w.length - 1],
-            `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line climbs to its top note`
-          )
+          hairpin(c, 'crescendo', w[0], w[w.length - 1], about('climbs', [w[0], w[w.length - 1]], { to: w[w.length - 1].note.start }))
         )
   },
   {
@@ -173,7 +166,7 @@ export const DYNAMICS: Rule[] = [
       ascents(c, false)
         .filter((w) => comesLate(c, w[0]) && free(c, w[0], w[w.length - 1]))
         .map((w) =>
-          hairpin(c, 'diminuendo', w[0], w[w.length - 1], `${c.range(w[0].note.start, w[w.length - 1].note.start)}: the line sinks`)
+          hairpin(c, 'diminuendo', w[0], w[w.length - 1], about('sinks', [w[0], w[w.length - 1]], { to: w[w.length - 1].note.start }))
         )
   },
   {
@@ -201,7 +194,7 @@ export const DYNAMICS: Rule[] = [
             'crescendo',
             from,
             to,
-            `${c.place(before.start)}: ${before.roman} leads to ${chords[k].roman} of the ${cadence.type}`,
+            ofMoment('leads to the dominant', before.start, { beside: chords[k].start, fact: cadence.id }),
             { facts: [before.id, cadence.id], confidence: before.confidence * cadence.confidence }
           )
         ];
@@ -219,7 +212,7 @@ export const DYNAMICS: Rule[] = [
       leaningPairs(c)
         .filter(({ a, b }) => free(c, a, b))
         .map(({ a, b, chord }) => ({
-          ...hairpin(c, 'diminuendo', a, b, `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`),
+          ...hairpin(c, 'diminuendo', a, b, about('leans on the chord', [a, b], { fact: chord.id })),
           facts: [chord.id],
           confidence: chord.confidence
         }))
@@ -245,7 +238,7 @@ export const DYNAMICS: Rule[] = [
         const goesOn = last?.next && insideWords(c, last, last.next);
         if (tones.length < 2 || !weaker || goesOn || !c.hasTune(last) || !free(c, first, last)) return [];
         return [
-          hairpin(c, 'diminuendo', first, last, `${c.place(cadence.start)}: after the ${cadence.type} the phrase ends on a weaker beat`, {
+          hairpin(c, 'diminuendo', first, last, about('weaker ending', [first, last], { at: cadence.start, text: cadence.type }), {
             facts: [phrase.id, cadence.id],
             confidence: cadence.confidence
           })
@@ -264,16 +257,16 @@ export const DYNAMICS: Rule[] = [
       const drafts: Draft[] = [];
       for (const chord of c.facts.chords) {
         const goal = c.facts.cadences.find((x) => x.type === 'DC' && x.to === chord.id);
-        if ((!chord.special && !goal) || chord.confidence < SURE_COLOUR || !isWhole(c, chord)) continue;
+        if ((!chord.special && !goal) || chord.confidence < SURE_COLOUR) continue;
         const tone = c.between(chord.start, chord.end)[0];
         if (!tone || tone.note.marks?.some((m) => m.name === 'accent' || m.name === 'tenuto')) continue;
-        const what = chord.special ? `${chord.special} (${chord.roman})` : 'the dominant goes somewhere else than home';
+        const what = chord.special ? 'chord of colour' : 'goes elsewhere';
         const value = c.period === 'romantic' ? 'tenuto' : 'accent';
         drafts.push({
           kind: value === 'tenuto' ? 'articulation' : 'accent',
           value,
           at: tone,
-          fact: `${c.place(chord.start)}: ${what}`,
+          fact: ofMoment(what, chord.start, { fact: chord.id }),
           facts: [chord.id],
           confidence: chord.confidence
         });
@@ -307,23 +300,17 @@ export const DYNAMICS: Rule[] = [
           const start = c.level(h.start)?.step ?? 4;
           const value = dynamicAt(Math.max(2, Math.min(8, start + (h.kind === 'crescendo' ? 1 : -1))));
           return [
-            { kind: 'dynamic' as const, value, at: goal, staff: h.staff, fact: `${c.place(h.start)}: a printed ${h.kind} has no goal` }
+            {
+              kind: 'dynamic' as const,
+              value,
+              at: goal,
+              staff: h.staff,
+              fact: ofMoment('hairpin without a goal', h.start, { text: h.kind })
+            }
           ];
         })
   }
 ];
-
-/** Every tone of a chord of colour sounds while it lasts: without one of them it may be another chord. */
-function isWhole(c: RuleContext, chord: ChordFact): boolean {
-  if (!chord.special) return true;
-  const root = parseKey(`${chord.root} major`)?.tonic ?? 0;
-  const heard = new Set(
-    c.score.notes
-      .filter((n) => n.sounding && !n.grace && lt(n.start, chord.end) && lt(chord.start, add(n.start, n.duration)))
-      .map((n) => fifthsOf(n.sounding!))
-  );
-  return TONES[chord.quality].every((t) => heard.has(root + t));
-}
 
 const dynamicLevelOf = (c: RuleContext): number => (c.profile.opening === null ? null : dynamicStep(c.profile.opening)) ?? 4;
 

@@ -7,7 +7,8 @@ import { setsATempo } from '../../style/tempo-words.ts';
 import type { TimeAct } from '../../style/terms/acts.ts';
 import { timeActIn } from '../../style/terms/read-words.ts';
 import type { RuleContext } from '../context.ts';
-import type { Draft } from './rule.ts';
+import type { ClaimName } from '../claims/claims.ts';
+import type { Draft, Said } from './rule.ts';
 
 /** The first note of the line at or after a moment. */
 export const firstAt = (c: RuleContext, at: Fraction): Tone | null => c.firstAt(at);
@@ -15,8 +16,17 @@ export const firstAt = (c: RuleContext, at: Fraction): Tone | null => c.firstAt(
 /** The note of the line with an id. */
 export const toneOf = (c: RuleContext, id: string): Tone | null => c.line.find((t) => t.note.id === id) ?? null;
 
+/** A claim about notes of the line, made where the first of them begins. */
+export function about(what: ClaimName, tones: Tone | readonly Tone[], rest: Partial<Said> = {}): Said {
+  const list = 'note' in tones ? [tones] : tones;
+  return { what, at: list[0].note.start, notes: list.map((t) => t.note.id), ...rest };
+}
+
+/** A claim about a moment. */
+export const ofMoment = (what: ClaimName, at: Fraction, rest: Partial<Said> = {}): Said => ({ what, at, ...rest });
+
 /** Short words of the field at a note, printed over the music. */
-export const term = (value: string, at: Tone | Fraction, fact: string, rest: Partial<Draft> = {}): Draft => ({
+export const term = (value: string, at: Tone | Fraction, fact: Said, rest: Partial<Draft> = {}): Draft => ({
   kind: 'text',
   value,
   at,
@@ -25,7 +35,7 @@ export const term = (value: string, at: Tone | Fraction, fact: string, rest: Par
 });
 
 /** Advice at a note, with the fact that calls for it: it stands in the commentary. */
-export const words = (value: string, at: Tone | Fraction, fact: string, rest: Partial<Draft> = {}): Draft => ({
+export const words = (value: string, at: Tone | Fraction, fact: Said, rest: Partial<Draft> = {}): Draft => ({
   kind: 'advice',
   value,
   at,

@@ -1,11 +1,9 @@
-import { intervalWords } from '../../analysis/words.ts';
-import { placeName } from '../moments.ts';
 import { cmp, lt, toNumber } from '../../score/fraction.ts';
 import { beatOfMeter } from '../../score/meter.ts';
 import type { RuleContext } from '../context.ts';
 import type { SectionFact } from '../../analysis/facts.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
-import { firstAt, parting, quarters, toneOf, words } from './find.ts';
+import { about, firstAt, ofMoment, parting, quarters, toneOf, words } from './find.ts';
 import { levelPrinted, softened } from './levels.ts';
 import { insideWords } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
@@ -34,7 +32,7 @@ function levelOfReturns(c: RuleContext, school: 'proclaim' | 'steal-in', level: 
         kind: 'dynamic',
         value,
         at: tone,
-        fact: `${c.place(section.start)}: section ${first.label} returns`,
+        fact: ofMoment('section returns', section.start, { beside: first.start, fact: section.id }),
         facts: [section.id],
         confidence: section.confidence
       }
@@ -89,11 +87,11 @@ export const FORM: Rule[] = [
         const spoken = c.score.directions.some((d) => d.kind === 'words' && d.measure >= bar.index - 2 && d.measure < bar.index);
         const theme = c.firstAt(section.start);
         if (!tone || !theme || spoken || !lt(tone.note.start, theme.note.start)) return [];
-        const fact = `${c.place(section.start)}: the theme returns`;
+        const fact = ofMoment('theme returns', section.start, { beside: first.start, fact: section.id });
         const rest = { kind: 'tempo' as const, fact, facts: [section.id], confidence: section.confidence, group: section.id };
         return [
           { ...rest, value: 'poco rit.', at: tone },
-          { ...rest, value: 'a tempo', at: theme, fact: `${c.place(theme.note.start)}: the theme itself is in time` }
+          { ...rest, value: 'a tempo', at: theme, fact: about('slows to the letter', theme) }
         ];
       })
   },
@@ -114,15 +112,10 @@ export const FORM: Rule[] = [
           const bars = s.unit.n / s.unit.d / (c.bar(s.start).length.n / c.bar(s.start).length.d);
           const size = bars === 1 ? 'one bar' : bars > 1 ? `${Number(bars.toFixed(2))} bars` : `${s.unit.n / s.unit.d} quarters`;
           return [
-            words(
-              `${s.units} groups of ${size}`,
-              tone,
-              `${c.place(s.start)}: a sequence of ${s.units} units${s.kind ? `, ${s.kind}` : ''}, each ${intervalWords(s.step)}`,
-              {
-                facts: [s.id],
-                confidence: s.confidence
-              }
-            )
+            words(`${s.units} groups of ${size}`, tone, ofMoment('sequence', s.start, { fact: s.id }), {
+              facts: [s.id],
+              confidence: s.confidence
+            })
           ];
         })
   },
@@ -144,7 +137,7 @@ export const FORM: Rule[] = [
                   kind: 'articulation',
                   value: 'tenuto',
                   at: tone,
-                  fact: `${c.place(tone.note.start)}: a unit of the sequence begins`,
+                  fact: about('unit begins', tone, { fact: s.id }),
                   facts: [s.id],
                   confidence: s.confidence
                 }
@@ -165,11 +158,19 @@ export const FORM: Rule[] = [
       c.details.groups
         .filter((g) => g.kind === 'period')
         .flatMap((g): Draft[] => {
-          const answer = c.facts.phrases.find((p) => p.id === g.phrases[1]);
+          const [question, answer] = g.phrases.map((id) => c.facts.phrases.find((p) => p.id === id));
           const tone = answer && firstAt(c, answer.start);
           const before = tone && c.level(tone.note.start)?.step;
-          if (!tone || !before || before < 3) return [];
-          return softened(c, tone, answer.end, before - 1, before, `${c.place(answer.start)}: ${g.evidence}`, { facts: [answer.id] });
+          if (!question || !tone || !before || before < 3) return [];
+          return softened(
+            c,
+            tone,
+            answer.end,
+            before - 1,
+            before,
+            ofMoment('period', answer.start, { beside: question.start, text: g.evidence }),
+            { facts: [answer.id] }
+          );
         })
   },
   {
@@ -183,7 +184,7 @@ export const FORM: Rule[] = [
     find: (c) => {
       const first = c.line[0];
       return c.details.hypermeter && first
-        ? [words('two bars in one', first, `${c.place(first.note.start)}: ${c.details.hypermeter.evidence}`)]
+        ? [words('two bars in one', first, about('two bars as one', first, { text: c.details.hypermeter.evidence }))]
         : [];
     }
   },
@@ -215,7 +216,7 @@ export const FORM: Rule[] = [
               {
                 ...parting(c),
                 at: before,
-                fact: `${placeName(c.score, s.start)}: section ${s.label} begins`,
+                fact: ofMoment('section begins', s.start, { fact: s.id }),
                 facts: [s.id],
                 confidence: s.confidence
               }
@@ -239,7 +240,7 @@ export const FORM: Rule[] = [
             const closed = bar?.barline === 'light-light' || bar?.repeatEnd || tone?.note.marks?.some((m) => m.group === 'fermata');
             return tone && !closed
               ? [
-                  words('without a break', tone, `${c.place(s.start)}: section ${s.label} begins`, {
+                  words('without a break', tone, ofMoment('section begins', s.start, { fact: s.id }), {
                     facts: [s.id],
                     confidence: s.confidence
                   })
@@ -259,12 +260,13 @@ export const FORM: Rule[] = [
       const upbeats = c.details.gestures.filter((g) => g.kind === 'rising upbeat' || g.kind === 'falling upbeat');
       const other = upbeats.find((g) => g.kind !== upbeats[0].kind);
       const tone = other && firstAt(c, other.start);
-      return tone
+      const goal = other && firstAt(c, other.end);
+      return tone && goal
         ? [
             words(
               other.kind === 'rising upbeat' ? 'this one rises' : 'this one falls',
               tone,
-              `${c.place(other.start)}: ${other.evidence}, the ones before go the other way`
+              about('upbeat goes the other way', [tone, goal])
             )
           ]
         : [];

@@ -3,10 +3,13 @@ import { CHARACTER } from './character.ts';
 import { DIRECTION } from './direction.ts';
 import { DYNAMICS } from './dynamics.ts';
 import { ORNAMENTS } from './ornaments.ts';
+import { PERCUSSION } from './percussion.ts';
 import { PHRASING } from './phrasing.ts';
+import { PIPES } from './pipes.ts';
 import { RHYTHM } from './rhythm.ts';
 import type { Rule } from './rule.ts';
 import { SHAPE } from './shape.ts';
+import { SWING } from './swing.ts';
 import { TEMPO } from './tempo.ts';
 import { TEXT } from './text.ts';
 import { PACE } from './pace.ts';
@@ -27,6 +30,9 @@ export const RULES: readonly Rule[] = [
   ...TIME,
   ...PACE,
   ...RHYTHM,
+  ...SWING,
+  ...PIPES,
+  ...PERCUSSION,
   ...TEMPO,
   ...CHARACTER,
   ...TEXT

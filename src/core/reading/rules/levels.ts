@@ -3,7 +3,7 @@ import { dynamicAt } from '../../style/dynamics.ts';
 import type { Steps } from '../../units.ts';
 import type { Tone } from '../../analysis/sounding-score.ts';
 import type { RuleContext } from '../context.ts';
-import type { Draft } from './rule.ts';
+import type { Draft, Said } from './rule.ts';
 
 /** True when a level is printed in the part within [from, to]. */
 export const levelPrinted = (c: RuleContext, from: Fraction, to: Fraction): boolean =>
@@ -19,7 +19,7 @@ export function softened(
   until: Fraction,
   level: Steps,
   before: Steps,
-  fact: string,
+  fact: Said,
   rest: Partial<Draft> = {}
 ): Draft[] {
   if (levelPrinted(c, tone.note.start, tone.note.start)) return [];
@@ -32,7 +32,7 @@ export function softened(
       kind: 'dynamic',
       value: dynamicAt(before),
       at: after,
-      fact: `${c.place(after.note.start)}: the level of before, after ${c.range(tone.note.start, c.lastBefore(after.note.start)!.note.start)}`,
+      fact: { what: 'level of before', at: after.note.start, beside: tone.note.start },
       group
     });
   return drafts;

@@ -1,11 +1,11 @@
-import { frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
+import { eq, frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
 import { neighbourOf } from '../../analysis/neighbours.ts';
 import { levelAt, type Tone } from '../../analysis/sounding-score.ts';
 import { pitchName } from '../../score/pitch.ts';
 import type { RuleContext } from '../context.ts';
 import { APPOGGIATURA_SHARE, TRILL_RATE } from '../../style/ornaments.ts';
 import { PLAYER_WORDS } from '../../style/player-words.ts';
-import { hasMark, oncePerSection, quarters, seconds, term, words } from './find.ts';
+import { about, hasMark, oncePerSection, quarters, seconds, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 const trills = (c: RuleContext): Tone[] => c.line.filter((t) => hasMark(t, /^trill-mark$/));
@@ -44,7 +44,7 @@ export const ORNAMENTS: Rule[] = [
     find: (c) => {
       const text = (PLAYER_WORDS.trillFrom as Record<string, string>)[c.schools['trill-start'] ?? ''];
       // Said over the first; what holds for all others stands in the commentary.
-      return text ? trills(c).map((t, k) => (k ? words : term)(text, t, `${c.place(t.note.start)}: a trill`)) : [];
+      return text ? trills(c).map((t, k) => (k ? words : term)(text, t, about('trill', t))) : [];
     }
   },
   {
@@ -66,7 +66,7 @@ export const ORNAMENTS: Rule[] = [
                 kind: 'advice',
                 value: PLAYER_WORDS.flick,
                 at: t,
-                fact: `${c.place(t.note.start)}: ${time!.toFixed(2)} s leave room for ${notes} notes at ${TRILL_RATE.most} alternations a second`
+                fact: about('room for notes', t, { count: notes, text: String(TRILL_RATE.most) })
               }
             ]
           : [];
@@ -87,9 +87,7 @@ export const ORNAMENTS: Rule[] = [
         const written = c.score.notes.some(
           (n) => n.grace && n.part === t.note.part && next && n.start.n === next.note.start.n && n.start.d === next.note.start.d
         );
-        return rises && !written && quarters(c, t) >= 1
-          ? [words(PLAYER_WORDS.ending, t, `${c.place(t.note.start)}: the trill leads a step up`)]
-          : [];
+        return rises && !written && quarters(c, t) >= 1 ? [words(PLAYER_WORDS.ending, t, about('trill leads up', [t, next]))] : [];
       })
   },
   {
@@ -114,13 +112,7 @@ export const ORNAMENTS: Rule[] = [
         );
         if (graces.length !== 1 || graces[0].grace!.slash || quarters(c, t) < 0.5) return [];
         const share = t.note.dots ? APPOGGIATURA_SHARE.dotted : APPOGGIATURA_SHARE.plain;
-        return [
-          words(
-            `takes ${valueName(mul(t.note.duration, share))}`,
-            t,
-            `${c.place(t.note.start)}: a small note before a ${t.note.dots ? 'dotted' : 'plain'} one`
-          )
-        ];
+        return [words(`takes ${valueName(mul(t.note.duration, share))}`, t, about('small note before', t))];
       });
     }
   },
@@ -135,15 +127,10 @@ export const ORNAMENTS: Rule[] = [
     find: (c) => {
       const all = c.schools.appoggiatura === 'short';
       const grace = c.score.notes.find((n) => n.grace && n.part === c.part && (all || n.grace.slash));
-      const tone = grace && c.line.find((t) => t.note.start.n === grace.start.n && t.note.start.d === grace.start.d);
+      const tone =
+        grace && c.tonesIn(grace.measure).find((t) => !t.note.grace && t.note.staff === grace.staff && eq(t.note.start, grace.start));
       return tone
-        ? [
-            words(
-              PLAYER_WORDS.shortSmallNotes,
-              tone,
-              `${c.place(tone.note.start)}: small notes${grace.grace!.slash ? ' with a stroke' : ''}`
-            )
-          ]
+        ? [words(PLAYER_WORDS.shortSmallNotes, tone, about('small notes', tone, grace.grace!.slash ? { text: 'with a stroke' } : {}))]
         : [];
     }
   },
@@ -158,7 +145,7 @@ export const ORNAMENTS: Rule[] = [
     find: (c) =>
       c.line
         .filter((t) => hasMark(t, /^turn$/) && (t.note.dots || quarters(c, t) >= 2))
-        .map((t) => words(PLAYER_WORDS.lateTurn, t, `${c.place(t.note.start)}: a turn on a ${t.note.dots ? 'dotted' : 'long'} note`))
+        .map((t) => words(PLAYER_WORDS.lateTurn, t, about('turn on a long note', t)))
   },
   {
     id: 'decorate-the-repeat',
@@ -184,7 +171,7 @@ export const ORNAMENTS: Rule[] = [
         const third = Math.abs(next.midi - t.midi) >= 3 && Math.abs(next.midi - t.midi) <= 4 && next.start === t.end;
         if (!third || quarters(c, t) < 1 || t.note.marks?.length) return [];
         used.add(t.note.measure);
-        return [words(PLAYER_WORDS.fillTheThird, t, `${c.place(t.note.start)}: a third between two notes, in a repeated strain`)];
+        return [words(PLAYER_WORDS.fillTheThird, t, about('third between', [t, next]))];
       });
     }
   },
@@ -200,9 +187,7 @@ export const ORNAMENTS: Rule[] = [
       c.line.flatMap((t): Draft[] => {
         if (!hasMark(t, /turn|mordent/)) return [];
         const notes = neighbours(c, t);
-        return notes.altered
-          ? [words(`with ${notes.names}`, t, `${c.place(t.note.start)}: the key of the place alters a neighbour of the ornamented note`)]
-          : [];
+        return notes.altered ? [words(`with ${notes.names}`, t, about('neighbour altered', t))] : [];
       })
   },
   {
@@ -221,14 +206,10 @@ export const ORNAMENTS: Rule[] = [
           levelAt(c.sounding, t.start) >= 1 &&
           five.every((x) => quarters(c, x) <= 0.25 && Math.abs(x.height - t.height) <= 1) &&
           new Set(five.map((x) => x.height)).size >= 2;
-        return circles ? [t] : [];
+        return circles ? [five] : [];
       });
-      return oncePerSection(c, groups, (t) => t.note.start).map((t) =>
-        words(
-          `around ${pitchName(t.note.pitch!).replace(/-?\d+$/, '')}`,
-          t,
-          `${c.place(t.note.start, true)}: quick notes circle around one`
-        )
+      return oncePerSection(c, groups, ([t]) => t.note.start).map((five) =>
+        words(`around ${pitchName(five[0].note.pitch!).replace(/-?\d+$/, '')}`, five[0], about('circling', five))
       );
     }
   }

@@ -2,7 +2,7 @@ import { CADENZA_GROUPS } from '../../style/rule-weights.ts';
 import { add, cmp, frac, lt, mul } from '../../score/fraction.ts';
 import type { TimeAct } from '../../style/terms/acts.ts';
 import { readWords, slows, timeActIn } from '../../style/terms/read-words.ts';
-import { actsOnTime, firstAt, hasMark, quarters, says, term, words } from './find.ts';
+import { about, actsOnTime, firstAt, hasMark, ofMoment, quarters, says, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** Rules for words on time: what begins must end, what slows by itself needs no help. Handbook 7.5 to 7.7. */
@@ -20,7 +20,9 @@ export const PACE: Rule[] = [
         .filter((r) => r.kind === 'written-out slowing')
         .flatMap((r): Draft[] => {
           const tone = firstAt(c, r.start);
-          return tone && !actsOnTime(c, slows, r.start, r.end) ? [words('in time', tone, `${c.place(r.start)}: ${r.evidence}`)] : [];
+          return tone && !actsOnTime(c, slows, r.start, r.end)
+            ? [words('in time', tone, ofMoment('values grow', r.start, { to: r.end, text: r.evidence }))]
+            : [];
         })
   },
   {
@@ -40,7 +42,7 @@ export const PACE: Rule[] = [
         const phrase = c.facts.phrases.find((p) => cmp(p.start, d.start) > 0);
         const tone = phrase && firstAt(c, phrase.start);
         return tone
-          ? [{ kind: 'tempo', value: 'a tempo', at: tone, fact: `${c.place(d.start)}: “${d.text}” does not say where it stops` }]
+          ? [{ kind: 'tempo', value: 'a tempo', at: tone, fact: ofMoment('does not say where it stops', d.start, { text: d.text }) }]
           : [];
       })
   },
@@ -58,7 +60,7 @@ export const PACE: Rule[] = [
         const { time, loudness } = readWords(d.text);
         if (time?.kind !== 'slow' || loudness?.kind !== 'swell' || loudness.way > 0) return [];
         const tone = firstAt(c, d.start);
-        return tone ? [words('softer and slower', tone, `${c.place(d.start)}: “${d.text}”`)] : [];
+        return tone ? [words('softer and slower', tone, ofMoment('words stand', d.start, { text: d.text }))] : [];
       })
   },
   {
@@ -71,8 +73,9 @@ export const PACE: Rule[] = [
     sources: ['common'],
     find: (c) =>
       c.score.directions.flatMap((d): Draft[] => {
-        const tone = d.kind === 'words' && /\bcalando\b/i.test(d.text) ? firstAt(c, d.start) : null;
-        return tone ? [words('softer, in time', tone, `${c.place(tone.note.start)}: “calando”`)] : [];
+        if (d.kind !== 'words' || !/\bcalando\b/i.test(d.text)) return [];
+        const tone = firstAt(c, d.start);
+        return tone ? [words('softer, in time', tone, ofMoment('words stand', d.start, { text: d.text }))] : [];
       })
   },
   {
@@ -88,7 +91,7 @@ export const PACE: Rule[] = [
         if (!t.note.marks?.some((m) => m.group === 'fermata')) return [];
         const held = quarters(c, t) <= 1 ? 2 : quarters(c, t) <= 2 ? 1.75 : 1.5;
         const beats = Number((quarters(c, t) * held).toFixed(2));
-        return [words(`hold about ${beats} quarters`, t, `${c.place(t.note.start)}: a fermata on a note of ${quarters(c, t)} quarters`)];
+        return [words(`hold about ${beats} quarters`, t, about('fermata', t))];
       })
   },
   {
@@ -111,7 +114,7 @@ export const PACE: Rule[] = [
           else groups.push(size);
           left -= size;
         }
-        return [words(`groups ${groups.join(' · ')}`, notes[0], `${c.place(m.start)}: ${notes.length} notes without a meter`)];
+        return [words(`groups ${groups.join(' · ')}`, notes[0], ofMoment('notes without a meter', m.start, { count: notes.length }))];
       })
   },
   {
@@ -129,7 +132,7 @@ export const PACE: Rule[] = [
         const last = notes.slice(-3);
         const grows =
           last.every((t, k) => k === 0 || quarters(c, t) >= quarters(c, last[k - 1])) && quarters(c, last[2]) > quarters(c, last[0]);
-        return grows ? [words('gradually', last[0], `${c.place(m.start)}: the values grow at the end of the free bar`)] : [];
+        return grows ? [words('gradually', last[0], about('values grow in the free bar', last))] : [];
       })
   },
   {
@@ -148,7 +151,7 @@ export const PACE: Rule[] = [
           says(c, /ad lib|a piacere|senza misura|quasi cadenza/i, before.start, mul(add(before.start, m.start), frac(1, 2)));
         const tone = free && m.time?.quarters ? c.firstAt(m.start) : null;
         const own = tone && lt(tone.note.start, add(m.start, m.length));
-        return own ? [term('strictly in time', tone, `${c.place(m.start)}: measured again after a free bar`)] : [];
+        return own ? [term('strictly in time', tone, ofMoment('measured again', m.start))] : [];
       })
   },
   {
@@ -164,7 +167,7 @@ export const PACE: Rule[] = [
         const next = c.line[k + 1];
         const first = !c.line.slice(0, k).some((x) => quarters(c, x) >= 3);
         return first && next && next.start > t.end && quarters(c, t) >= 3 && !hasMark(t, /fermata/)
-          ? [words('full length', t, `${c.place(t.note.start)}: ${quarters(c, t)} quarters before a rest`)]
+          ? [words('full length', t, about('long before a rest', t))]
           : [];
       })
   }

@@ -6,6 +6,7 @@ import { cmp } from '../../score/fraction.ts';
 import { fifthsPc } from '../../score/pitch.ts';
 import { AT_REST } from '../../style/rule-weights.ts';
 import type { RuleContext } from '../context.ts';
+import { about } from './find.ts';
 import type { Rule } from './rule.ts';
 
 /** The last tone of each phrase but the very last, with its phrase. */
@@ -64,17 +65,17 @@ export const PHRASING: Rule[] = [
     title: 'Breathe where a phrase ends',
     looksAt: 'Phrase ends without a rest, for wind, brass and voice.',
     proposes: 'A breath after the last note of the phrase.',
-    periods: { baroque: 0.7, classical: 0.75, romantic: 0.75 },
+    periods: { baroque: 0.7, classical: 0.75, romantic: 0.75, swing: 0.55 },
     needs: ['breathes'],
     sources: ['quantz', 'common'],
     find: (c) =>
       phraseEnds(c)
         .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next) && !insideWords(c, tone, next))
-        .map(({ tone, index }) => ({
+        .map(({ tone, next, index }) => ({
           kind: 'breath',
           value: 'breath',
           at: tone,
-          fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
+          fact: about('phrase ends without a rest', [tone, next], { fact: c.facts.phrases[index].id }),
           facts: [c.facts.phrases[index].id],
           confidence: c.facts.phrases[index].confidence
         }))
@@ -91,11 +92,11 @@ export const PHRASING: Rule[] = [
     find: (c) =>
       phraseEnds(c)
         .filter(({ tone, next }) => !alreadyParted(tone, next) && !c.slurred(tone, next) && !insideWords(c, tone, next))
-        .map(({ tone, index }) => ({
+        .map(({ tone, next, index }) => ({
           kind: 'comma',
           value: 'comma',
           at: tone,
-          fact: `${c.place(tone.note.start)}: a phrase ends without a rest`,
+          fact: about('phrase ends without a rest', [tone, next], { fact: c.facts.phrases[index].id }),
           facts: [c.facts.phrases[index].id],
           confidence: c.facts.phrases[index].confidence
         }))
@@ -116,7 +117,7 @@ export const PHRASING: Rule[] = [
           value: 'slur',
           at: a,
           to: b,
-          fact: `${c.place(a.note.start, true)}: a note foreign to ${chord.roman} resolves by step`,
+          fact: about('leans on the chord', [a, b], { fact: chord.id }),
           facts: [chord.id],
           confidence: chord.confidence
         }))
@@ -137,7 +138,7 @@ export const PHRASING: Rule[] = [
           value: 'slur',
           at: run[0],
           to: run[run.length - 1],
-          fact: `${c.place(run[0].note.start, true)}: ${run.length} notes in one stepwise line`
+          fact: about('stepwise line', run)
         }))
   }
 ];

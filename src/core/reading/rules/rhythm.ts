@@ -3,7 +3,7 @@ import type { RuleContext } from '../context.ts';
 import { frac, mul, add, cmp } from '../../score/fraction.ts';
 import { DOTTED } from '../../style/rule-weights.ts';
 import { swingRatio } from '../../style/swing.ts';
-import { firstAt, oncePerSection, quarters, tempoAt, term, words } from './find.ts';
+import { about, firstAt, ofMoment, oncePerSection, quarters, tempoAt, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** A dotted note and the short one that fills its beat up: three to one, within one bar, the short one off the beat. Handbook 1.5. */
@@ -30,7 +30,7 @@ export const RHYTHM: Rule[] = [
           isDottedFigure(c, t, c.line[k + 1]) && [t.note.measure - 1, t.note.measure, t.note.measure + 1].some((m) => triplets.has(m))
       );
       return oncePerSection(c, dotted, (t) => t.note.start).map((t) =>
-        words('3 to 1', t, `${c.place(t.note.start)}: a dotted figure beside triplets`)
+        words('3 to 1', t, about('dotted beside triplets', [t, c.line[c.line.indexOf(t) + 1]]))
       );
     }
   },
@@ -49,7 +49,7 @@ export const RHYTHM: Rule[] = [
       const bars = new Set(dotted.map((t) => t.note.measure)).size;
       if (bars < DOTTED.bars * c.score.measures.length) return [];
       return oncePerSection(c, dotted, (t) => t.note.start).map((t) =>
-        term('dots sharpened', t, `${c.place(t.note.start)}: a dotted figure`)
+        term('dots sharpened', t, about('dotted figure', [t, c.line[c.line.indexOf(t) + 1]]))
       );
     }
   },
@@ -72,7 +72,8 @@ export const RHYTHM: Rule[] = [
                 c.line[k + n] && quarters(c, c.line[k + n]) === quarters(c, t) && Math.abs(c.line[k + n].midi - c.line[k + n - 1].midi) <= 2
             ) && quarters(c, t) <= 0.5
         );
-      return at ? [term(text, at, `${c.place(at.note.start)}: equal notes in steps`)] : [];
+      const from = at ? c.line.indexOf(at) : 0;
+      return at ? [term(text, at, about('equal steps', c.line.slice(from, from + 4)))] : [];
     }
   },
   {
@@ -88,13 +89,7 @@ export const RHYTHM: Rule[] = [
       if (!at || !c.schools.swing || c.schools.swing === 'straight') return [];
       const tempo = tempoAt(c, at.note.start);
       const ratio = c.schools.swing === 'by-tempo' && tempo ? swingRatio(tempo) : 2;
-      return [
-        term(
-          `swing ${Number(ratio.toFixed(1))} to 1`,
-          at,
-          `${c.place(at.note.start)}: eighths${tempo ? ` at ${Math.round(tempo)} a minute` : ''}`
-        )
-      ];
+      return [term(`swing ${Number(ratio.toFixed(1))} to 1`, at, about('eighths', at, tempo ? { count: Math.round(tempo) } : {}))];
     }
   },
   {
@@ -114,7 +109,7 @@ export const RHYTHM: Rule[] = [
             const at = add(r.start, mul(bar, frac(2 * k, 3)));
             const tone = firstAt(c, at);
             return tone && cmp(tone.note.start, at) === 0 && !tone.note.marks?.length
-              ? [{ kind: 'articulation', value: 'tenuto', at: tone, fact: `${c.place(r.start)}: ${r.evidence}` }]
+              ? [{ kind: 'articulation', value: 'tenuto', at: tone, fact: ofMoment('hemiola', r.start) }]
               : [];
           });
         })
@@ -129,11 +124,9 @@ export const RHYTHM: Rule[] = [
     sources: ['common'],
     find: (c) => {
       const entries = c.line.filter(
-        (t, k) => k > 0 && (t.start - c.line[k - 1].end) / c.sounding.ticksPerQuarter >= 1 && t.start % c.sounding.ticksPerQuarter !== 0
+        (t, k) => k > 0 && (t.start - c.line[k - 1].end) / c.sounding.ticksPerQuarter >= 1 && levelAt(c.sounding, t.start) < 1
       );
-      return oncePerSection(c, entries, (t) => t.note.start).map((t) =>
-        words('count', t, `${c.place(t.note.start, true)}: an entry off the beat after a rest`)
-      );
+      return oncePerSection(c, entries, (t) => t.note.start).map((t) => words('count', t, about('entry off the beat', t)));
     }
   },
   {
@@ -153,7 +146,7 @@ export const RHYTHM: Rule[] = [
         return quarters(c, t) <= 0.25 && (k === 0 || quarters(c, c.line[k - 1]) !== quarters(c, t)) && [1, 2, 3, 4, 5, 6, 7].every(equal);
       });
       return oncePerSection(c, runs, (t) => t.note.start).map((t) =>
-        words('give the beats', t, `${c.place(t.note.start)}: a run of equal quick notes`)
+        words('give the beats', t, about('quick run', c.line.slice(c.line.indexOf(t), c.line.indexOf(t) + 8)))
       );
     }
   },
@@ -170,7 +163,7 @@ export const RHYTHM: Rule[] = [
         .filter((r) => r.kind === 'displaced theme')
         .flatMap((r): Draft[] => {
           const tone = firstAt(c, r.start);
-          return tone ? [words('accents moved', tone, `${c.place(r.start, true)}: ${r.evidence}`)] : [];
+          return tone ? [words('accents moved', tone, ofMoment('accents moved', r.start, { text: r.evidence, beside: r.beside }))] : [];
         })
   }
 ];

@@ -2,6 +2,8 @@ import type { Fraction } from '../../score/fraction.ts';
 import type { SourceKey } from '../../style/bibliography.ts';
 import type { Ability } from '../../style/instruments/instrument.ts';
 import type { Period } from '../../style/profiles.ts';
+import type { Claim } from '../../markings/claim.ts';
+import type { ClaimName } from '../claims/claims.ts';
 import type { RuleContext } from '../context.ts';
 import type { MarkingKind } from '../../markings/marking-kind.ts';
 import type { Tone } from '../../analysis/sounding-score.ts';
@@ -20,6 +22,9 @@ export const AREAS = [
 ] as const;
 export type Area = (typeof AREAS)[number];
 
+/** A claim as a rule makes it: its part is that of the context. */
+export type Said = Omit<Claim, 'part' | 'what'> & { what: ClaimName };
+
 /** What a rule finds at one place. */
 export interface Draft {
   kind: MarkingKind;
@@ -27,8 +32,8 @@ export interface Draft {
   at: Tone | Fraction;
   to?: Tone | Fraction;
   staff?: number;
-  /** The fact, in words: "bar 26: Neapolitan sixth". */
-  fact: string;
+  /** What it claims about the score; nothing is proposed where that cannot be read back. */
+  fact: Said;
   /** Ids of facts. */
   facts?: string[];
   /** Name of what it belongs to, within its rule: a softer level and the level after it are kept together or not at all. */

@@ -4,7 +4,7 @@ import { midi } from '../../score/pitch.ts';
 import { dynamicAt, dynamicStep } from '../../style/dynamics.ts';
 import { levelPrinted } from './levels.ts';
 import { ACCOMPANIMENT } from '../../style/rule-weights.ts';
-import { firstAt, oncePerSection, quarters, term, toneOf, words } from './find.ts';
+import { about, firstAt, ofMoment, oncePerSection, quarters, term, toneOf, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** Broken or repeated chords: many notes that seldom move by step, in a rhythm other than the tune's. */
@@ -44,7 +44,7 @@ export const SHAPE: Rule[] = [
                   kind: 'dynamic',
                   value: dynamicAt(Math.max(2, Math.min(8, level + (up ? 2 : 1)))),
                   at: third,
-                  fact: `${c.place(g.start)}: ${g.evidence}`
+                  fact: ofMoment('three times', g.start, { to: g.end, text: g.evidence })
                 }
               ];
             })
@@ -71,7 +71,7 @@ export const SHAPE: Rule[] = [
               value: l.direction === 'up' ? 'crescendo' : 'diminuendo',
               at: from,
               to: end,
-              fact: `${c.place(from.note.start)}: a chromatic line goes ${l.direction}`
+              fact: { what: 'chromatic line', at: from.note.start, notes: l.notes }
             }
           ];
         })
@@ -89,13 +89,13 @@ export const SHAPE: Rule[] = [
         .filter(
           (g) =>
             g.kind === 'highest note' &&
-            g.evidence.endsWith('once') &&
+            g.evidence.endsWith(', once') &&
             toNumber(g.start) > 0.4 * toNumber(c.score.measures[c.score.measures.length - 1].start)
         )
         .flatMap((g): Draft[] => {
           const tone = firstAt(c, g.start);
           return tone && c.hasTune(tone) && tone.midi === Math.max(...c.line.map((t) => t.midi))
-            ? [words('peak', tone, `${c.place(g.start)}: the highest note of the line, and it comes once`)]
+            ? [words('peak', tone, about('highest note', tone))]
             : [];
         })
   },
@@ -122,7 +122,7 @@ export const SHAPE: Rule[] = [
         return all.filter((x) => accompanied.has(x.index)).length >= ACCOMPANIMENT.bars * all.length;
       });
       return oncePerSection(c, most, (m) => m.start).map((m) =>
-        term('left hand lighter', m.start, `${c.place(m.start)}: the lower staff accompanies in broken or repeated notes`, { staff: 2 })
+        term('left hand lighter', m.start, ofMoment('lower staff accompanies', m.start), { staff: 2 })
       );
     }
   },
@@ -140,7 +140,7 @@ export const SHAPE: Rule[] = [
         c,
         c.details.gestures.filter((g) => g.kind === 'melody below'),
         (g) => g.start
-      ).map((g) => term('left hand sings', g.start, `${c.place(g.start)}: ${g.evidence}`, { staff: 2 }))
+      ).map((g) => term('left hand sings', g.start, ofMoment('tune below', g.start), { staff: 2 }))
   },
   {
     id: 'all-the-way-to-the-subito',
@@ -158,7 +158,7 @@ export const SHAPE: Rule[] = [
           const after = c.levels.find((l) => l.part === c.part && lte(h.end, l.start) && toNumber(l.start) - toNumber(h.end) <= 1);
           const tone = firstAt(c, h.start);
           return before && after && after.step <= before.step && tone
-            ? [words('to the very end', tone, `${c.place(after.start)}: ${after.sign} comes suddenly after a crescendo`)]
+            ? [words('to the very end', tone, ofMoment('suddenly softer', after.start, { beside: h.start }))]
             : [];
         })
   },
@@ -178,7 +178,7 @@ export const SHAPE: Rule[] = [
             const level = c.level(d.start);
             const tone = firstAt(c, d.start);
             return level && level.step <= 3 && tone
-              ? [words(`within ${level.sign}`, tone, `${c.place(d.start)}: ${d.value} while ${level.sign} is in force`)]
+              ? [words(`within ${level.sign}`, tone, ofMoment('sforzando within', d.start, { text: d.value }))]
               : [];
           })
   },
@@ -199,7 +199,7 @@ export const SHAPE: Rule[] = [
         c,
         c.line.filter((t) => t.midi <= low && quarters(c, t) >= 1 && (c.level(t.note.start)?.step ?? 9) <= (dynamicStep('pp') ?? 2)),
         (t) => t.note.start
-      ).map((t) => words('let it speak', t, `${c.place(t.note.start)}: ${c.level(t.note.start)!.sign} in the lowest fifth of the ${name}`));
+      ).map((t) => words('let it speak', t, about('speaks weakly', t, { text: name })));
     }
   }
 ];

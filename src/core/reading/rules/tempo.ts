@@ -1,11 +1,21 @@
 import { DETACHED_SHARES, TEMPO_RELATIONS } from '../../style/rule-weights.ts';
 import { clarityCeiling } from '../../style/clarity.ts';
-import { nearestOnScale, onScaleBelow, tempoOfWords } from '../../style/tempo-words.ts';
+import { danceOf } from '../../style/dances.ts';
+import { suggestedTempo } from '../../survey/tempo.ts';
+import type { Score } from '../../score/model.ts';
+import { nearestOnScale, onScaleBelow, setsATempo, tempoOfWords } from '../../style/tempo-words.ts';
 import { beatOfMeter } from '../../score/meter.ts';
 import { toNumber } from '../../score/fraction.ts';
 import { tempoMarks } from '../../score/tempo.ts';
-import { firstAt, hasMark, quarters, says, tempoAt, words } from './find.ts';
+import { about, firstAt, hasMark, ofMoment, quarters, says, tempoAt, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
+
+/** A metronome mark in the beat of the first bar: the rate of the scale that is nearest. */
+function metronomeText(score: Score, rate: number): string {
+  const beat = toNumber(beatOfMeter(score.measures[0]).beat);
+  const unit = beat === 0.5 ? 'eighth' : beat === 1.5 ? 'quarter.' : beat === 2 ? 'half' : 'quarter';
+  return `${unit} = ${nearestOnScale(rate)}`;
+}
 
 /** Rules for the tempo itself: what the page gives, what can be heard, what words mean. Handbook 6.3, 6.4. */
 export const TEMPO: Rule[] = [
@@ -23,17 +33,32 @@ export const TEMPO: Rule[] = [
       const d = c.score.directions.find((x) => x.kind === 'words' && tempoOfWords(x.text));
       const word = d?.kind === 'words' ? tempoOfWords(d.text) : null;
       if (!word) return [];
-      const beat = toNumber(beatOfMeter(c.score.measures[0]).beat);
-      const unit = beat === 0.5 ? 'eighth' : beat === 1.5 ? 'quarter.' : beat === 2 ? 'half' : 'quarter';
-      const rate = nearestOnScale((word.low + word.high) / 2);
       return [
         {
           kind: 'metronome',
-          value: `${unit} = ${rate}`,
+          value: metronomeText(c.score, (word.low + word.high) / 2),
           at: first,
-          fact: `${c.place(first.note.start)}: “${word.name}”, usually ${word.low} to ${word.high}`
+          fact: about('tempo word', first, { text: (d as { text: string }).text })
         }
       ];
+    }
+  },
+  {
+    id: 'metronome-for-the-dance',
+    area: 'tempo',
+    title: 'A dance has its tempo',
+    looksAt: 'A title that names a dance, where no tempo is printed.',
+    proposes: 'The middle of the dance’s usual range, on the metronome scale.',
+    periods: { baroque: 0.55, classical: 0.5, romantic: 0.5, modern: 0.4, 'highland-pipes': 0.6 },
+    sources: ['common'],
+    find: (c) => {
+      const [first] = c.line;
+      const dance = danceOf(c.score.title);
+      const tempo = suggestedTempo(c.score);
+      const spoken = c.score.directions.some((d) => d.kind === 'words' && d.start.n === 0 && setsATempo(d.text));
+      if (!first || !dance?.tempo || !tempo || tempo.name !== dance.name || spoken || tempoMarks(c.score).length) return [];
+      const value = metronomeText(c.score, (tempo.beats.low + tempo.beats.high) / 2);
+      return [{ kind: 'metronome', value, at: first, fact: about('dance named', first, { text: dance.name }) }];
     }
   },
   {
@@ -53,11 +78,7 @@ export const TEMPO: Rule[] = [
       const ceiling = clarityCeiling(quarters(c, shortest), share);
       if (!tempo || tempo <= ceiling) return [];
       return [
-        words(
-          `not above ${onScaleBelow(ceiling)}`,
-          shortest,
-          `${c.place(shortest.note.start)}: a detached note of ${quarters(c, shortest)} quarters with a share of ${share} is clear up to ${ceiling.toFixed(1)}; the page asks for ${Math.round(tempo)}`
-        )
+        words(`not above ${onScaleBelow(ceiling)}`, shortest, about('clear up to', shortest, { count: ceiling, text: String(share) }))
       ];
     }
   },
@@ -75,7 +96,7 @@ export const TEMPO: Rule[] = [
         const marked = tempoMarks(c.score).some((m) => m.measure === d.measure && m.printed);
         const tone = firstAt(c, d.start);
         return !marked && tone && !says(c, /l['’]istesso/i, d.start, d.start)
-          ? [words('new pulse?', tone, `${c.place(d.start)}: “${d.text}” without a number`)]
+          ? [words('new pulse?', tone, ofMoment('tempo word without a number', d.start, { text: d.text }))]
           : [];
       })
   },
@@ -100,7 +121,7 @@ export const TEMPO: Rule[] = [
           words(
             `${near[1]} old beats = ${near[0]} new`,
             tone,
-            `${c.place(m.start)}: ${Math.round(now)} after ${Math.round(before)} is near ${near[0]} to ${near[1]} (exactly ${exact})`
+            ofMoment('tempi related', m.start, { text: `${near[0]} to ${near[1]}`, count: exact })
           )
         ];
       });

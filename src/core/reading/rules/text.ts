@@ -2,7 +2,7 @@ import { alteredNotes } from '../../score/accidentals.ts';
 import { pitchName } from '../../score/pitch.ts';
 import { missReason } from '../../survey/ledger.ts';
 import type { Note } from '../../score/model.ts';
-import { toneOf, words } from './find.ts';
+import { about, toneOf, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 /** Rules about the text itself: questions, never silent corrections. Handbook 2.10, 2.11. */
@@ -20,7 +20,13 @@ export const TEXT: Rule[] = [
         const tone = toneOf(c, s.note);
         const emend = c.schools['suspect-notes'] === 'emend-and-footnote';
         const name = s.expected.replace(/\d+$/, '');
-        return tone ? [words(emend ? `read ${name}` : `${name}?`, tone, s.evidence, { confidence: s.confidence })] : [];
+        return tone
+          ? [
+              words(emend ? `read ${name}` : `${name}?`, tone, about('suspect note', tone, { text: s.evidence }), {
+                confidence: s.confidence
+              })
+            ]
+          : [];
       })
   },
   {
@@ -39,10 +45,18 @@ export const TEXT: Rule[] = [
           const tone = d?.noteB ? toneOf(c, d.noteB) : null;
           return d && tone
             ? [
-                words(`slur as in ${c.place(d.a)}?`, tone, `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`, {
-                  facts: [p.id],
-                  confidence: p.confidence
-                })
+                words(
+                  `slur as in ${c.place(d.a)}?`,
+                  tone,
+                  about('parallel differs', tone, {
+                    fact: p.id,
+                    text: `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`
+                  }),
+                  {
+                    facts: [p.id],
+                    confidence: p.confidence
+                  }
+                )
               ]
             : [];
         })
@@ -69,7 +83,9 @@ export const TEXT: Rule[] = [
         .flatMap((a): Draft[] => {
           const why = missReason(a, bars.get(`${a.note.measure}|${a.note.staff}`) ?? []);
           const tone = why ? toneOf(c, a.note.id) : null;
-          return tone ? [words(`still ${pitchName(a.note.pitch!).replace(/-?\d+$/, '')}`, tone, `${c.place(a.note.start)}: ${why}`)] : [];
+          return tone
+            ? [words(`still ${pitchName(a.note.pitch!).replace(/-?\d+$/, '')}`, tone, about('carried accidental', tone, { text: why! }))]
+            : [];
         });
     }
   },
@@ -89,10 +105,18 @@ export const TEXT: Rule[] = [
           const tone = d?.noteB ? toneOf(c, d.noteB) : null;
           return d && tone
             ? [
-                words(`${d.kind} as in ${c.place(d.a)}?`, tone, `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`, {
-                  facts: [p.id],
-                  confidence: p.confidence
-                })
+                words(
+                  `${d.kind} as in ${c.place(d.a)}?`,
+                  tone,
+                  about('parallel differs', tone, {
+                    fact: p.id,
+                    text: `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`
+                  }),
+                  {
+                    facts: [p.id],
+                    confidence: p.confidence
+                  }
+                )
               ]
             : [];
         })
@@ -112,7 +136,7 @@ export const TEXT: Rule[] = [
         const role = roles.get(t.note.id);
         const ends = k > 0 && next && c.slurred(c.line[k - 1], t) && !c.slurred(t, next);
         return ends && (role === 'appoggiatura' || role === 'suspension') && Math.abs(next.height - t.height) === 1 && next.start === t.end
-          ? [words('slur on?', t, `${c.place(t.note.start, true)}: the slur ends on the dissonance, before its resolution`)]
+          ? [words('slur on?', t, about('slur ends on the dissonance', [t, next]))]
           : [];
       });
     }

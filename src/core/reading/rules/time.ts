@@ -2,7 +2,7 @@ import { add, cmp, lte, sub, type Fraction } from '../../score/fraction.ts';
 import type { CadenceFact } from '../../analysis/facts.ts';
 import type { RuleContext } from '../context.ts';
 import { timeActIn } from '../../style/terms/read-words.ts';
-import { actsOnTime } from './find.ts';
+import { about, actsOnTime, ofMoment } from './find.ts';
 import type { Rule } from './rule.ts';
 
 /** Something already speaks of time near a moment. */
@@ -45,7 +45,7 @@ export const TIME: Rule[] = [
             kind: 'tempo' as const,
             value: 'poco rit.',
             at: tone,
-            fact: `${c.place(cadence.start)}: ${cadence.type} closes the section`
+            fact: ofMoment('closes the section', cadence.start, { fact: cadence.id })
           },
           ...(next
             ? [
@@ -54,7 +54,7 @@ export const TIME: Rule[] = [
                   kind: 'tempo' as const,
                   value: 'a tempo',
                   at: next,
-                  fact: `${c.place(next.note.start)}: the music goes on after the close in ${c.place(cadence.start)}`
+                  fact: about('goes on after the close', next, { text: c.place(cadence.start) })
                 }
               ]
             : [])
@@ -81,7 +81,7 @@ export const TIME: Rule[] = [
                 kind: 'tempo' as const,
                 value: 'a tempo',
                 at: tone,
-                fact: `${c.place(d.start)}: “${d.text}” is never taken back`,
+                fact: ofMoment('never taken back', d.start, { text: d.text }),
                 facts: [phrase.id],
                 confidence: phrase.confidence
               }
@@ -109,7 +109,7 @@ export const TIME: Rule[] = [
           kind: 'tempo' as const,
           value: 'settle, last time only',
           at: tone,
-          fact: `${c.place(cadence.start)}: the last cadence`,
+          fact: ofMoment('last cadence', cadence.start, { fact: cadence.id }),
           facts: [cadence.id],
           confidence: cadence.confidence
         }
@@ -136,7 +136,7 @@ export const TIME: Rule[] = [
               kind: 'advice' as const,
               value: 'wait a little',
               at: tone,
-              fact: `${c.place(cadence.start)}: a half cadence, the phrase stands open`,
+              fact: ofMoment('half cadence', cadence.start, { fact: cadence.id }),
               facts: [cadence.id],
               confidence: cadence.confidence
             }

@@ -1,6 +1,7 @@
 import { cmp, lt } from '../../score/fraction.ts';
 import { levelAt, strongestWithin } from '../../analysis/sounding-score.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
+import { about, ofMoment } from './find.ts';
 import type { Rule } from './rule.ts';
 
 const SOFT = dynamicStep('p')!;
@@ -29,7 +30,7 @@ export const WEIGHT: Rule[] = [
                 kind: 'articulation' as const,
                 value: 'tenuto',
                 at: tone,
-                fact: `${c.place(chord.start, true)}: the harmony changes to ${chord.roman} before the ${cadence.type}`,
+                fact: ofMoment('harmony changes', chord.start, { fact: cadence.id }),
                 facts: [chord.id, cadence.id],
                 confidence: chord.confidence * cadence.confidence
               }
@@ -43,7 +44,7 @@ export const WEIGHT: Rule[] = [
     title: 'An upbeat is light and leads on',
     looksAt: 'The short note before the downbeat that begins a phrase.',
     proposes: 'A detached, light upbeat.',
-    periods: { baroque: 0.6, classical: 0.5 },
+    periods: { baroque: 0.6, classical: 0.5, 'highland-pipes': 0.5 },
     sources: ['lmozart', 'turk'],
     find: (c) =>
       c.facts.phrases.flatMap((phrase) => {
@@ -66,7 +67,7 @@ export const WEIGHT: Rule[] = [
             kind: 'articulation' as const,
             value: 'staccato',
             at: first,
-            fact: `${c.place(first.note.start, true)}: an upbeat begins the phrase`,
+            fact: about('upbeat begins the phrase', [first, next], { fact: phrase.id }),
             facts: [phrase.id],
             confidence: phrase.confidence
           }
@@ -95,7 +96,7 @@ export const WEIGHT: Rule[] = [
               ? { kind: 'articulation' as const, value: 'tenuto' }
               : { kind: 'accent' as const, value: 'accent' }),
             at: tone,
-            fact: `${c.place(tone.note.start, true)}: the note enters ${level ? 'on a weak beat' : 'off the beat'} and holds across a stronger one`
+            fact: about('syncopation', tone)
           }
         ];
       })
@@ -121,7 +122,7 @@ export const WEIGHT: Rule[] = [
             kind: 'bowing' as const,
             value: onBar ? 'down-bow' : 'up-bow',
             at: first,
-            fact: `${c.place(first.note.start, true)}: ${onBar ? 'the phrase begins on the downbeat' : 'an upbeat leads to the downbeat'}`,
+            fact: onBar ? about('phrase begins on the downbeat', first) : about('upbeat leads to the downbeat', [first, first.next!]),
             facts: [phrase.id],
             confidence: phrase.confidence
           }
@@ -152,7 +153,7 @@ export const WEIGHT: Rule[] = [
           kind: 'articulation' as const,
           value: 'tenuto',
           at: t,
-          fact: `${c.place(t.note.start)}: a long second beat, as in ${leaning.length} of ${full} bars`
+          fact: about('long second beat', t, { count: leaning.length, text: String(full) })
         }));
     }
   }

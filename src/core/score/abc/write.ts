@@ -3,6 +3,7 @@ import type { KeySignature, TimeSignature } from '../model.ts';
 import { escapeXml } from '../musicxml/escape.ts';
 import { REMARK_FIELD } from '../model.ts';
 import { DECORATIONS } from './decorations.ts';
+import type { Pitch } from '../pitch.ts';
 import { metronomeXml } from '../metronome.ts';
 import type { AbcEvent, AbcSound, AbcTune, AbcVoice } from './model.ts';
 
@@ -106,6 +107,8 @@ class Writer {
   private readonly out: string[] = [];
   private divisions = 1;
   private slurNumber = 0;
+  /** Staves under a percussion clef. */
+  private readonly struck = new Set<number>();
   private readonly openSlurs: number[] = [];
   private readonly tiesOpen = new Set<string>();
   /** An ending lasts until a repeat, a double bar or the next ending. */
@@ -235,9 +238,17 @@ class Writer {
     );
   }
 
+  /** Under a percussion clef notes have a place and no pitch. */
+  private strikes(clef: string, staff: number): void {
+    if (/^perc/.test(clef)) this.struck.add(staff);
+    else this.struck.delete(staff);
+  }
+
   private firstAttributes(staves: AbcVoice[][], first: boolean): void {
     const { tune } = this;
     const transpose = staves[0][0].transpose;
+    this.struck.clear();
+    staves.forEach((voices, k) => this.strikes(voices[0].clef, k + 1));
     const own = [
       `<divisions>${this.divisions}</divisions>`,
       keyXml(tune.key),
@@ -304,6 +315,7 @@ class Writer {
         this.out.push(`      <attributes>${timeXml(e.time)}</attributes>`);
         break;
       case 'clef':
+        this.strikes(e.clef, staff);
         this.out.push(`      <attributes>${clefXml(e.clef, many ? staff : null)}</attributes>`);
         break;
       default:
@@ -409,7 +421,7 @@ class Writer {
       '      <note>' +
         (s.grace ? `<grace${s.grace === 'slash' ? ' slash="yes"' : ''}/>` : '') +
         (inChord ? '<chord/>' : '') +
-        `<pitch><step>${'CDEFGAB'[pitch.step]}</step>${pitch.alter ? `<alter>${pitch.alter}</alter>` : ''}<octave>${pitch.octave}</octave></pitch>` +
+        pitchXml(pitch, this.struck.has(staff)) +
         (s.grace ? '' : `<duration>${this.ticks(duration)}</duration>`) +
         ties +
         `<voice>${voice}</voice><type>${value.type}</type>` +
@@ -464,6 +476,11 @@ function timeXml(time: TimeSignature | null): string {
   const [beats, unit] = time.text!.split('/');
   return `<time${time.symbol ? ` symbol="${time.symbol}"` : ''}><beats>${beats}</beats><beat-type>${unit}</beat-type></time>`;
 }
+
+const pitchXml = ({ step, alter, octave }: Pitch, struck: boolean): string =>
+  struck
+    ? `<unpitched><display-step>${'CDEFGAB'[step]}</display-step><display-octave>${octave}</display-octave></unpitched>`
+    : `<pitch><step>${'CDEFGAB'[step]}</step>${alter ? `<alter>${alter}</alter>` : ''}<octave>${octave}</octave></pitch>`;
 
 function clefXml(name: string, staff: number | null): string {
   const [sign, line] = CLEFS[name.replace(/[+-]8$/, '')] ?? CLEFS.treble;

@@ -58,7 +58,7 @@ async function mei(input: EditionInput): Promise<string> {
   const sources: SourceMei[] = [];
   for (const c of collations) sources.push({ ...c, mei: await whole(c.document, c.score) });
   const base = readMusicXml(input.document);
-  const { reading } = fitted(input.reading, score);
+  const { reading } = openEdition(input, TEXTS).edition;
   return editionMeiFile(await whole(document, score), score, reading.markings, EDITOR, {
     name: input.names.source,
     score: base,
@@ -86,7 +86,7 @@ function midi(input: EditionInput, literal: boolean): Uint8Array {
 export async function editionFile(input: EditionInput, format: Format, progress: Progress): Promise<Uint8Array | string> {
   const xml = (): string => {
     const { document, score } = chosenText(input, TEXTS);
-    const text = editionMusicXml(document, score, fitted(input.reading, score).reading.markings);
+    const text = editionMusicXml(document, score, openEdition(input, TEXTS).edition.reading.markings);
     return document === input.document ? text : withoutCountedIds(text);
   };
   switch (format) {

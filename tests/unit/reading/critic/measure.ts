@@ -1,6 +1,8 @@
 /** The critic over all scores: what it faults in the composers' own signs, and in drafts of the same scores. */
+import { provedDraft } from '../../../../src/core/proof/proved-draft.ts';
+import { EMPTY_READING } from '../../../../src/core/reading/reading.ts';
 import { editionMusicXml } from '../../../../src/core/edition/musicxml.ts';
-import { draft, wholeScore } from '../../../../src/core/reading/draft/draft.ts';
+import { wholeScore } from '../../../../src/core/reading/draft/draft.ts';
 import { readMusicXml } from '../../../../src/core/score/musicxml/read.ts';
 import { measureAt } from '../../../../src/core/score/position.ts';
 import { addedTo, critique, signsOf, type Found } from './critic.ts';
@@ -22,7 +24,7 @@ export const measureDrafts = (): Measured[] =>
   SCORES.map(({ name, period, held = false, opened, study: studied }) => {
     const { score, text } = opened();
     const study = studied();
-    const kept = draft(study, { period, schools: {}, ruleFactors: {} }, wholeScore(study)).map((k) => k.marking);
+    const kept = provedDraft(study, { ...EMPTY_READING, period }, wholeScore(study)).map((k) => k.marking);
     const edition = readMusicXml(editionMusicXml(text, score, kept));
     const { added, printed } = addedTo(score, edition);
     const own = kept.filter((m) => m.kind !== 'advice');
