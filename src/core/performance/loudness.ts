@@ -1,4 +1,5 @@
-import { dynamicLevels } from '../reading/in-force.ts';
+import { handsApart } from '../reading/hands.ts';
+import { dynamicLevels, isForHand } from '../reading/in-force.ts';
 import { dynamicPlan, levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
 import { toTicks } from '../analysis/sounding-score.ts';
 import { soundOf } from '../markings/describe.ts';
@@ -38,9 +39,10 @@ export interface Loudness {
 
 /** Asks for the loudness of notes under one reading. */
 export interface LoudnessMarks {
-  plans: (DynamicPlan | null)[];
-  /** Printed levels of each part in order of time: ticks and decibels. */
-  levels: { at: number; db: number }[][];
+  /** By part and staff, from 1: the hands of a keyboard are apart only where something is said to one of them. */
+  plans: DynamicPlan[][];
+  /** Printed levels by part and staff in order of time: ticks and decibels. */
+  levels: { at: number; db: number }[][][];
   accents: Map<string, number>;
   /** Where a sforzando stands, as "part|tick". */
   forced: ReadonlySet<string>;
@@ -57,19 +59,30 @@ export function loudnessMarks(
 ): LoudnessMarks {
   const { score, facts } = playable;
   const free = { levels: {}, peak: null, ceiling: null };
-  const plans = score.parts.map((p) =>
-    p.index === reading.part
-      ? (own ?? dynamicPlan(score, facts, reading))
-      : dynamicPlan(score, facts, { ...reading, part: p.index, plan: free })
-  );
+  const marks = dynamicLevels(score);
+  const apart = handsApart(score, reading);
+  const byHand = <T>(part: number, of: (hand: number) => T): T[] => {
+    const both = of(1);
+    const result: T[] = [];
+    for (let staff = 1; staff <= score.parts[part].staves; staff++)
+      result[staff] = staff > 1 && apart.has(`${part} ${staff}`) ? of(staff) : both;
+    return result;
+  };
+  const plans = score.parts.map((p) => {
+    const asRead = p.index === reading.part ? reading : { ...reading, part: p.index, plan: free };
+    return byHand(p.index, (hand) => (hand === 1 && p.index === reading.part && own ? own : dynamicPlan(score, facts, asRead, hand)));
+  });
   const accents = new Map<string, number>();
   for (const m of reading.markings) {
     const { accent } = soundOf(m);
     if (accent && m.note) accents.set(m.note, Math.max(accent, accents.get(m.note) ?? 0));
   }
-  const marks = dynamicLevels(score);
   const levels = score.parts.map((p) =>
-    marks.filter((l) => l.part === p.index).map((l) => ({ at: toTicks(playable.sounding, l.start), db: levelDb(l.step) }))
+    byHand(p.index, (hand) =>
+      marks
+        .filter((l) => l.part === p.index && isForHand(l, hand))
+        .map((l) => ({ at: toTicks(playable.sounding, l.start), db: levelDb(l.step) }))
+    )
   );
   const amounts = settings.even ? LOUDNESS_EFFECTS.map((e) => settings.amount(e, 0)) : null;
   return { plans, levels, accents, forced: forcedNotes(playable, reading), amounts };
@@ -82,10 +95,10 @@ function forcedNotes(playable: PlayableScore, reading: Reading): Set<string> {
   return new Set([...printed, ...editorial].map((d) => `${d.part}|${toTicks(playable.sounding, d.start)}`));
 }
 
-const byTime = searchBy((level: LoudnessMarks['levels'][number][number]) => level.at);
+const byTime = searchBy((level: LoudnessMarks['levels'][number][number][number]) => level.at);
 
 /** The printed level in force at a tick, in decibels; mezzo forte where none is given yet. */
-function inForce(levels: LoudnessMarks['levels'][number], ticks: number): number {
+function inForce(levels: LoudnessMarks['levels'][number][number], ticks: number): number {
   const last = levels[byTime.lastBegun(levels, ticks)];
   return last && last.at <= ticks ? last.db : 0;
 }
@@ -106,8 +119,8 @@ export function loudnessOf(
   const { note } = tone;
   const at = tone.start;
   const tpq = playable.sounding.ticksPerQuarter;
-  const literal = inForce(l.levels[note.part], at);
-  const points = l.plans[note.part]?.points ?? [];
+  const literal = inForce(l.levels[note.part][note.staff] ?? l.levels[note.part][1], at);
+  const points = (l.plans[note.part]?.[note.staff] ?? l.plans[note.part]?.[1])?.points ?? [];
   // The level just after the note begins: a mark on the note itself holds for it.
   const begins = levelDb(levelOf(points, at / tpq + 1e-6));
   const ends = levelDb(levelOf(points, tone.end / tpq - 1e-6));

@@ -328,7 +328,7 @@ class Player {
   private inside(t: PlayableTone, db: number): number[] | null {
     const tpq = this.playable.sounding.ticksPerQuarter;
     const amount = this.settings.amount('plan', t.tone.start);
-    const points = this.loud.plans[t.tone.note.part]?.points;
+    const points = (this.loud.plans[t.tone.note.part]?.[t.tone.note.staff] ?? this.loud.plans[t.tone.note.part]?.[1])?.points;
     if (!points || !amount || t.tone.end - t.tone.start <= tpq) return null;
     const [from, to] = [t.tone.start / tpq, t.tone.end / tpq];
     const turns = points.filter((p) => p.time > from && p.time < to);

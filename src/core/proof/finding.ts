@@ -35,6 +35,8 @@ export interface ProofContext {
   proposals: readonly Proposal[];
   /** Places, line, chords of the part that the reading is for. */
   rules: RuleContext;
+  /** A part has the tune at a moment. */
+  hasTune(part: number, at: Fraction): boolean;
   /** Printed and editorial levels of the part, in order. */
   levels: readonly Level[];
   /** Printed and editorial hairpins of the part, in order. */

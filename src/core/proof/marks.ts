@@ -1,4 +1,5 @@
-import { inWords, isPrinted } from '../markings/describe.ts';
+import { dynamicLevels, levelInForce } from '../reading/in-force.ts';
+import { inWords, isPrinted, soundOf } from '../markings/describe.ts';
 import type { Marking } from '../markings/marking.ts';
 import { outdated } from '../reading/claims/anew.ts';
 import { groundOf } from '../reading/claims/claims.ts';
@@ -93,6 +94,66 @@ const breathInOwnSlur: Check = (p) => {
   });
 };
 
+/** Printed and editorial hairpins of the whole score. */
+const allHairpins = ({ score, reading }: Parameters<Check>[0]): Swelling[] => [
+  ...score.hairpins.map((h) => ({ part: h.part, staff: h.staff, up: h.kind === 'crescendo', start: h.start, end: h.end })),
+  ...reading.markings.flatMap((m) => {
+    const { swell } = soundOf(m);
+    return swell && m.end ? [{ part: m.part, staff: m.staff, up: swell > 0, start: m.start, end: m.end }] : [];
+  })
+];
+
+type Swelling = Pick<Marking, 'part' | 'staff' | 'start'> & { up: boolean; end: Marking['start'] };
+
+/** An editorial hairpin that goes against one of another part, or of the other hand, at the same time. */
+const partAgainstPart: Check = (p) => {
+  const all = allHairpins(p);
+  return printedMarks(p).flatMap((m) => {
+    const { swell } = soundOf(m);
+    if (!swell || !m.end) return [];
+    const against = all.find(
+      (h) => (h.part !== m.part || h.staff !== m.staff) && h.up !== swell > 0 && cmp(h.start, m.end!) < 0 && cmp(m.start, h.end) < 0
+    );
+    const whose = against && (against.part === m.part ? 'the other hand' : p.score.parts[against.part].name || 'another part');
+    return whose
+      ? [
+          finding(
+            'part against part',
+            'question',
+            m.start,
+            `${p.rules.place(m.start, true)}: ${inWords(m)} while ${whose} ${against.up ? 'grows' : 'fades'}`,
+            'Say that it is meant, or let both go one way.'
+          )
+        ]
+      : [];
+  });
+};
+
+/** A level of a part that accompanies, set by the editor over that of the part that has the tune. */
+const overTheTune: Check = (p) => {
+  if (p.score.parts.length < 2) return [];
+  const all = dynamicLevels(p.score, p.reading.markings);
+  return p.levels.flatMap((l) => {
+    const tone = l.editorial ? p.rules.firstAt(l.start) : null;
+    if (!tone || p.rules.hasTune(tone)) return [];
+    const over = p.score.parts
+      .filter((x) => x.index !== p.reading.part && p.hasTune(x.index, l.start))
+      .map((x) => ({ name: x.name || 'the other part', level: levelInForce(all, x.index, l.start) }))
+      .find((x) => x.level && x.level.step < l.step);
+    return over
+      ? [
+          finding(
+            'background louder than foreground',
+            'risk',
+            l.start,
+            `${p.rules.place(l.start, true)}: ${l.sign} under the tune of ${over.name}, which has ${over.level!.sign}`,
+            'Take the accompaniment a step or two below the tune.'
+          )
+        ]
+      : [];
+  });
+};
+
 /** A reason whose claim cannot be read back any more: a level, a chord, a phrase has changed since the marking was kept. */
 const reasonGone: Check = (p) => {
   const ground = groundOf(p.score, p.facts, p.levels);
@@ -107,4 +168,12 @@ const reasonGone: Check = (p) => {
   );
 };
 
-export const MARK_CHECKS: readonly Check[] = [crowdedBars, saidTwice, levelSaidAgain, breathInOwnSlur, reasonGone];
+export const MARK_CHECKS: readonly Check[] = [
+  crowdedBars,
+  saidTwice,
+  levelSaidAgain,
+  breathInOwnSlur,
+  partAgainstPart,
+  overTheTune,
+  reasonGone
+];

@@ -34,6 +34,10 @@ export function proof(
     reading,
     proposals,
     rules,
+    hasTune: (part, at) => {
+      const tone = study.sounding.melody.findLast((t) => cmp(t.note.start, at) <= 0);
+      return tone?.note.part === part;
+    },
     levels: levels.filter((l) => l.part === reading.part),
     hairpins: swellsOf(score, facts, reading.markings, levels, reading.part)
   };

@@ -7,6 +7,7 @@ import { pitchName } from '../score/pitch.ts';
 import { sureness } from '../analysis/confidence.ts';
 import { keyForPlayer, keyWords, toldKey } from '../analysis/key-words.ts';
 import { lookUp, phrasesOf } from '../style/terms/lookup.ts';
+import { handName, handsOfPart } from './hands.ts';
 import { dynamicLevels, levelInForce } from './in-force.ts';
 import type { Marking } from '../markings/marking.ts';
 import { placeName } from './moments.ts';
@@ -99,12 +100,17 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
       ? `${lasts}: ${((60 * quarters) / tempo).toFixed(2)} s as written, at quarter = ${Math.round(tempo)}`
       : `${lasts}; no tempo is given yet`
   );
-  const level = levelInForce(dynamicLevels(score, markings), part, start);
-  result.howLongAndLoud.push(
-    level
-      ? `In force: ${level.editorial ? `[${level.sign}]` : level.sign}, since ${placeName(score, level.start)}`
-      : 'No dynamic is in force yet'
-  );
+  const levels = dynamicLevels(score, markings);
+  const hands = handsOfPart(score, { markings: [...markings], part });
+  for (const staff of hands) {
+    const level = levelInForce(levels, part, start, staff);
+    const whose = hands.length > 1 ? ` (${handName(staff)})` : '';
+    result.howLongAndLoud.push(
+      level
+        ? `In force${whose}: ${level.editorial ? `[${level.sign}]` : level.sign}, since ${placeName(score, level.start)}`
+        : `No dynamic is in force yet${whose}`
+    );
+  }
 
   result.howToPractise = practice(score, notes, tempo, from, to);
   return result;

@@ -49,7 +49,8 @@ export interface RuleContext {
   place(at: Fraction, withBeat?: boolean): string;
   chordAt(at: Fraction): ChordFact | null;
   cadenceOf(phrase: PhraseFact): CadenceFact | null;
-  level(at: Fraction): Level | null;
+  /** The level in force, for the hand of a staff. */
+  level(at: Fraction, hand?: number): Level | null;
   /** Tones of the line that begin within [from, to). */
   between(from: Fraction, to: Fraction): Tone[];
   /** The first tone of the line at or after a moment. */
@@ -104,7 +105,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     place: (at, withBeat = false) => placeWords(score, at, withBeat),
     chordAt: (at) => findAt(facts.chords, at),
     cadenceOf: (phrase) => facts.cadences.find((c) => c.id === phrase.cadence) ?? null,
-    level: (at) => levelInForce(levels, part, at),
+    level: (at, hand) => levelInForce(levels, part, at, hand),
     between: (from, to) => line.slice(indexAt(from), indexAt(to)),
     firstAt: (at) => line[indexAt(at)] ?? null,
     lastBefore: (at) => line[indexAt(at) - 1] ?? null,

@@ -6,7 +6,7 @@ import { DYNAMIC_STEPS, dynamicStep, STEP_DB } from '../style/dynamics.ts';
 import { PLAN } from '../style/plan-weights.ts';
 import { PROFILES } from '../style/profiles.ts';
 import type { Reading } from './reading.ts';
-import { dynamicLevels } from './in-force.ts';
+import { dynamicLevels, isForHand } from './in-force.ts';
 import { swellsOf } from './swells.ts';
 
 /** A corner of the plan: time in quarters, level in steps (0 = pppp … 9 = ffff); a jump is two corners at one time. */
@@ -80,11 +80,11 @@ export function levelName(level: number): string {
 export const levelDb = (level: number): number => (level - dynamicStep('mf')!) * STEP_DB;
 
 /** What the marks alone say: levels hold, hairpins go to their goals. */
-function markedCurve(score: Score, facts: Facts, reading: Reading): { points: PlanPoint[]; hairpins: PlannedHairpin[] } {
+function markedCurve(score: Score, facts: Facts, reading: Reading, hand: number): { points: PlanPoint[]; hairpins: PlannedHairpin[] } {
   const { part } = reading;
   const profile = PROFILES[reading.period];
-  const levels = dynamicLevels(score, reading.markings).filter((l) => l.part === part);
-  const marks = swellsOf(score, facts, reading.markings, levels, part);
+  const levels = dynamicLevels(score, reading.markings).filter((l) => l.part === part && isForHand(l, hand));
+  const marks = swellsOf(score, facts, reading.markings, levels, part, hand);
   const first = dynamicStep(profile.opening ?? 'mf') ?? 5;
   let step = levels[0] && cmp(levels[0].start, score.measures[0].start) === 0 ? levels[0].step : first;
   const points: PlanPoint[] = [{ time: 0, level: step }];
@@ -217,10 +217,10 @@ function under(points: PlanPoint[], ceiling: number): PlanPoint[] {
 
 /**
  * The dynamic plan of a reading: from printed and editorial marks, the arches of its phrases, and what the
- * instructor pulled at. Levels in steps of the dynamic scale; times in quarters as written. Handbook 5.
+ * instructor pulled at. A hand of a keyboard has its own, where something is said to it alone. Levels in steps of the dynamic scale; times in quarters as written. Handbook 5.
  */
-export function dynamicPlan(score: Score, facts: Facts, reading: Reading): DynamicPlan {
-  const { points: marked, hairpins } = markedCurve(score, facts, reading);
+export function dynamicPlan(score: Score, facts: Facts, reading: Reading, hand = 1): DynamicPlan {
+  const { points: marked, hairpins } = markedCurve(score, facts, reading, hand);
   let points = withArches(marked, facts, hairpins, PLAN.arch[reading.period]);
   points = pulled(score, points, reading.plan.levels);
   const { peak: wanted, ceiling } = reading.plan;

@@ -12,6 +12,7 @@ import type { Steps, Tempo } from '../units.ts';
 export interface Level {
   start: Fraction;
   part: number;
+  /** Staff of the hand that it holds for alone; 1 is said to all hands of the part. */
   staff: number;
   /** As it is printed; the level itself where words ask for it. */
   sign: string;
@@ -33,9 +34,27 @@ export interface LoudnessWords {
 
 type Placed = Pick<Level, 'start' | 'part' | 'staff' | 'editorial'>;
 
+/**
+ * Staff of the hand for which a mark holds alone, 1 where it holds for all of its part: what stands over or in the upper staff, or
+ * between the staves, is said to both hands, what stands under the lower one to it alone; where a file hangs all of its marks on the
+ * lower staff they are for both.
+ */
+export function handsOf(score: Score): (mark: { part: number; staff: number; placement?: string }) => number {
+  const said = score.directions.filter((d) => d.kind === 'dynamic' || d.kind === 'wedge');
+  const upper = new Set(said.filter((d) => d.staff === 1).map((d) => d.part));
+  return ({ part, staff, placement }) =>
+    staff === 1 || (score.parts[part]?.staves ?? 1) < 2 || placement === 'above' || !upper.has(part) ? 1 : staff;
+}
+
+/** True when a level or hairpin of a staff is for a hand. */
+export const isForHand = (mark: { staff: number }, hand: number): boolean => mark.staff === 1 || mark.staff === hand;
+
 /** All words that act on loudness, in order of time. */
 export function loudnessWords(score: Score, markings: readonly Marking[] = []): LoudnessWords[] {
-  const printed = score.directions.flatMap((d) => (d.kind === 'words' ? [{ ...placeOf(d, false), text: d.text, id: d.id }] : []));
+  const hand = handsOf(score);
+  const printed = score.directions.flatMap((d) =>
+    d.kind === 'words' ? [{ ...placeOf(d, false), staff: hand(d), text: d.text, id: d.id }] : []
+  );
   const editorial = markings.flatMap((m) => {
     const { words } = soundOf(m);
     return words === undefined ? [] : [{ ...placeOf(m, true), text: words, id: m.id }];
@@ -71,7 +90,8 @@ export function dynamicLevels(score: Score, markings: readonly Marking[] = []): 
     const step = dynamicStep(sign);
     if (step !== null) levels.push({ ...place, sign, step });
   };
-  for (const d of score.directions) if (d.kind === 'dynamic') add(placeOf(d, false), d.value);
+  const hand = handsOf(score);
+  for (const d of score.directions) if (d.kind === 'dynamic') add({ ...placeOf(d, false), staff: hand(d) }, d.value);
   for (const m of markings) {
     const { sign } = soundOf(m);
     if (sign !== undefined) add(placeOf(m, true), sign);
@@ -80,7 +100,7 @@ export function dynamicLevels(score: Score, markings: readonly Marking[] = []): 
   levels.sort(inOrder);
   // Words come after the signs of their moment: what "più forte" is louder than has to be known.
   for (const { start, part, staff, editorial, act } of loudnessWords(score, markings)) {
-    const before = levelInForce(levels, part, start);
+    const before = levelInForce(levels, part, start, staff);
     // A sign at the same moment outweighs the word beside it: "p sotto voce".
     if (before && cmp(before.start, start) === 0) continue;
     const step = stepBy(act, before?.step ?? null);
@@ -91,12 +111,12 @@ export function dynamicLevels(score: Score, markings: readonly Marking[] = []): 
   return levels;
 }
 
-/** The level in force in a part at a moment; null where nothing has been said yet. */
-export function levelInForce(levels: readonly Level[], part: number, at: Fraction): Level | null {
+/** The level in force in a part, or in the hand of one of its staves, at a moment; null where nothing has been said yet. */
+export function levelInForce(levels: readonly Level[], part: number, at: Fraction, hand = 1): Level | null {
   let found: Level | null = null;
   for (const level of levels) {
     if (!lte(level.start, at)) break;
-    if (level.part === part) found = level;
+    if (level.part === part && isForHand(level, hand)) found = level;
   }
   return found;
 }

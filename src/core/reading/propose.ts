@@ -16,7 +16,8 @@ const isTone = (place: Tone | Fraction): place is Tone => 'note' in place;
 
 function toProposal(c: RuleContext, rule: Rule, strength: number, draft: Draft, claim: Claim, ground: Ground): Proposal {
   const start = isTone(draft.at) ? draft.at.note.start : draft.at;
-  const staff = draft.staff ?? (isTone(draft.at) ? draft.at.note.staff : 1);
+  // A level is said to both hands, unless a rule speaks to one of them.
+  const staff = draft.staff ?? (isTone(draft.at) && draft.kind !== 'dynamic' ? draft.at.note.staff : 1);
   const proposal: Proposal = {
     key: `${rule.id}@${c.part}.${format(start)}.${draft.kind}`,
     rule: rule.id,

@@ -4,6 +4,7 @@
   import { SelectItem } from 'carbon-components-svelte';
   import { levelDb, levelName, levelOf } from '$core/reading/dynamic-plan';
   import type { Command } from '$core/reading/commands/index';
+  import { handName } from '$core/reading/hands';
   import { toNumber } from '$core/score/fraction';
   import { DYNAMIC_STEPS } from '$core/style/dynamics';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -174,6 +175,11 @@
       {#if plan.bars.slice(selected.from, selected.to + 1).some((b) => b.pulled)}<Act onclick={letGo}
           >Let {selected.from === selected.to ? 'the bar' : 'these bars'} go</Act
         >{/if}
+      {#if workspace.hands.length > 1}
+        <Choice label="Plan of the" value={workspace.hand} onchange={(value) => (workspace.chosenHand = Number(value))} data-testid="hand">
+          {#each workspace.hands as staff (staff)}<SelectItem value={staff} text={handName(staff)} />{/each}
+        </Choice>
+      {/if}
       <Choice
         label="Ceiling"
         value={workspace.reading.plan.ceiling ?? ''}

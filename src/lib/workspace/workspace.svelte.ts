@@ -6,6 +6,7 @@ import { toldAnew } from '$core/reading/claims/anew';
 import type { Command } from '$core/reading/commands/index';
 import type { Standing } from '$core/reading/log';
 import { dynamicPlan } from '$core/reading/dynamic-plan';
+import { handsOfPart } from '$core/reading/hands';
 import { fitted } from '$core/reading/fitted';
 import type { Proposal } from '$core/reading/proposal';
 import { questionsFrom } from '$core/reading/questions';
@@ -56,7 +57,11 @@ export class Workspace {
     this.score ? fitted(this.log.reading, this.score) : { reading: this.log.reading, remarks: [] }
   );
   /** Loudness over the whole piece, as marked, shaped and pulled at. */
-  readonly plan = $derived.by(() => (this.score ? dynamicPlan(this.score, this.facts, this.reading) : null));
+  readonly plan = $derived.by(() => (this.score ? dynamicPlan(this.score, this.facts, this.reading, this.hand) : null));
+  /** Staves of the part to whose hand alone something is said, the upper one with them. */
+  readonly hands = $derived.by(() => (this.score ? handsOfPart(this.score, this.reading) : [1]));
+  /** The hand whose plan is shown. */
+  chosenHand = $state(1);
   readonly questions = $derived.by(() => questionsFrom(this.study.questionPlaces, this.reading));
   notice = $state<string | null>(null);
   fault = $state<string | null>(null);
@@ -118,6 +123,10 @@ export class Workspace {
   /** Why a marking stands, in the words of what holds now. */
   reasonsOf(marking: Marking): readonly Because[] {
     return this.told.get(marking.id) ?? marking.because;
+  }
+
+  get hand(): number {
+    return this.hands.includes(this.chosenHand) ? this.chosenHand : 1;
   }
 
   get facts(): Facts {

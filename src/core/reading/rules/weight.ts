@@ -92,7 +92,7 @@ export const WEIGHT: Rule[] = [
         return [
           {
             // Where the music is soft a syncopation is leaned on, not struck.
-            ...((c.level(tone.note.start)?.step ?? 5) <= SOFT
+            ...((c.level(tone.note.start, tone.note.staff)?.step ?? 5) <= SOFT
               ? { kind: 'articulation' as const, value: 'tenuto' }
               : { kind: 'accent' as const, value: 'accent' }),
             at: tone,
