@@ -74,7 +74,9 @@ function usualLength(playable: PlayableScore, { tone, slur: printedSlur }: Playa
     pause ? { share: Math.min(length.share, 1 - PAUSES[pause].cut), because: `before a ${pause}` } : length;
   const staccato = SHARES.staccato[settings.school('staccato', at) ?? 'half'];
   if (sign === 'staccatissimo') return { share: SHARES.staccatissimo, because: 'wedge' };
-  if (sign === 'detached-legato' || (sign === 'staccato' && slur)) return { share: SHARES.slurredStaccato, because: 'dots under a slur' };
+  // A slur that the editor draws takes nothing from a printed dot.
+  const under = marks.signs.has(note.id) ? slur : printedSlur;
+  if (sign === 'detached-legato' || (sign === 'staccato' && under)) return { share: SHARES.slurredStaccato, because: 'dots under a slur' };
   if (sign === 'staccato') return { share: staccato, because: 'dot' };
   if (sign === 'tenuto') return cut({ share: 1, because: 'dash' });
   if (slur === 1) return FULL;
@@ -89,8 +91,11 @@ function usualLength(playable: PlayableScore, { tone, slur: printedSlur }: Playa
   const plain = keyboard ? touch.keyboard : touch.other;
   const next = tone.next;
   const detachedNext = next && /^staccat/.test(signOf(next.note, marks) ?? '');
-  if (quarters >= 1 && detachedNext)
-    return cut({ share: Math.min(plain, SHARES.beforeDetached), because: 'makes room for detached notes' });
+  if (detachedNext)
+    return cut({
+      share: Math.min(plain, quarters >= 1 ? SHARES.beforeDetached : SHARES.shortBeforeDetached),
+      because: 'makes room for detached notes'
+    });
   if (quarters > SHARES.longQuarters) return cut({ share: Math.max(plain, SHARES.long), because: 'long note' });
   return cut(plain === 1 ? FULL : { share: plain, because: 'no sign' });
 }

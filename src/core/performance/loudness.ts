@@ -2,6 +2,8 @@ import { handsApart } from '../reading/hands.ts';
 import { dynamicLevels, isForHand } from '../reading/in-force.ts';
 import { dynamicPlan, levelDb, levelOf, type DynamicPlan } from '../reading/dynamic-plan.ts';
 import { toTicks } from '../analysis/sounding-score.ts';
+import { cmp } from '../score/fraction.ts';
+import { TO_THE_FRONT } from '../style/terms/front.ts';
 import { soundOf } from '../markings/describe.ts';
 import type { Reading } from '../reading/reading.ts';
 import { dynamicStep, isForced, STEP_DB, VELOCITY } from '../style/dynamics.ts';
@@ -44,6 +46,8 @@ export interface LoudnessMarks {
   /** Printed levels by part and staff in order of time: ticks and decibels. */
   levels: { at: number; db: number }[][][];
   accents: Map<string, number>;
+  /** Stretches in which a part is marked to sing, by part, in ticks. */
+  expressive: { from: number; to: number }[][];
   /** Where a sforzando stands, as "part|tick". */
   forced: ReadonlySet<string>;
   /** Amounts of the effects where they are the same everywhere, in the order of LOUDNESS_EFFECTS. */
@@ -85,7 +89,28 @@ export function loudnessMarks(
     )
   );
   const amounts = settings.even ? LOUDNESS_EFFECTS.map((e) => settings.amount(e, 0)) : null;
-  return { plans, levels, accents, forced: forcedNotes(playable, reading), amounts };
+  return { plans, levels, accents, expressive: expressiveStretches(playable, reading), forced: forcedNotes(playable, reading), amounts };
+}
+
+/** Where a part of several is marked to sing: from the words to the next level of the part. */
+function expressiveStretches(playable: PlayableScore, reading: Reading): LoudnessMarks['expressive'] {
+  const { score, sounding } = playable;
+  if (score.parts.length < 2) return score.parts.map(() => []);
+  const printed = score.directions.flatMap((d) => (d.kind === 'words' ? [{ part: d.part, start: d.start, text: d.text }] : []));
+  const own = reading.markings.flatMap((m) => {
+    const { words } = soundOf(m);
+    return words === undefined ? [] : [{ part: m.part, start: m.start, text: words }];
+  });
+  const words = [...printed, ...own].filter((w) => TO_THE_FRONT.test(w.text));
+  const marks = dynamicLevels(score, reading.markings);
+  return score.parts.map((p) =>
+    words
+      .filter((w) => w.part === p.index)
+      .map((w) => {
+        const next = marks.find((l) => l.part === p.index && cmp(l.start, w.start) > 0);
+        return { from: toTicks(sounding, w.start), to: next ? toTicks(sounding, next.start) : sounding.totalTicks };
+      })
+  );
 }
 
 /** Sforzandi, printed and editorial, as "part|tick". */
@@ -143,17 +168,18 @@ export function loudnessOf(
     accent = Math.max(accent, LOUDNESS.sforzandoSteps * STEP_DB, strong);
   }
   // One part on one staff has no background.
-  const front = t.lead || (playable.score.parts.length === 1 && playable.score.parts[0].staves === 1);
+  const front = t.front || (playable.score.parts.length === 1 && playable.score.parts[0].staves === 1);
   const repeats = settings.school('repeats', at);
   const again = pass > 0 ? (repeats === 'echo' ? LOUDNESS.echo : repeats === 'vary-dynamics' ? LOUDNESS.varied : 0) : 0;
   const values = out.shares;
   // In the order of LOUDNESS_EFFECTS.
   values[0] = begins - literal;
-  values[1] = meter * emphasis.meter;
+  values[1] = t.level === 0 && emphasis.offBeat !== undefined ? emphasis.offBeat : meter * emphasis.meter;
   values[2] = clampTo(t.above * LOUDNESS.perSemitone, LOUDNESS.mostLine) * emphasis.line;
   values[3] = harmony * emphasis.harmony;
   values[4] = accent;
-  values[5] = front ? 0 : -PLAN.background * STEP_DB;
+  const expressive = l.expressive[note.part].some((x) => x.from <= at && at < x.to);
+  values[5] = expressive ? LOUDNESS.expressive : front ? 0 : -PLAN.background * STEP_DB;
   values[6] = again;
   values[7] = t.slur === 3 && settings.school('slur-pairs', at) === 'lift-second' ? LOUDNESS.second : 0;
   let sum = literal;
@@ -169,6 +195,19 @@ export function loudnessOf(
   }
   out.literal = literal;
   out.swell = (ends - begins) * settings.amount('plan', at) - values[ACCENT] * LOUDNESS.decay;
+}
+
+/** Decibels over mf at which the velocities end. */
+const LOUDEST_VELOCITY = (STEP_DB * Math.log(127 / VELOCITY.mf)) / Math.log(VELOCITY.f / VELOCITY.mf);
+
+/**
+ * How the levels of a piece are drawn together so that its loudest has room: what lies over mf keeps its order and its proportions,
+ * and nothing is cut off. Handbook 5.1: levels are relative to each other in this piece.
+ */
+export function withinRange(levels: readonly number[]): (db: number) => number {
+  const most = levels.reduce((a, b) => Math.max(a, b), 0);
+  const ratio = most > LOUDEST_VELOCITY ? LOUDEST_VELOCITY / most : 1;
+  return (db) => (db > 0 ? db * ratio : db);
 }
 
 /** MIDI velocity of a loudness: f = 90 and mf = 64 as MusicXML's percentages have it (handbook 5.2), each step in the same ratio. */

@@ -2,7 +2,7 @@ import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import type { Score } from '../score/model.ts';
 import { instrumentByKey, UNKNOWN_INSTRUMENT } from '../style/instruments/index.ts';
 import { can } from '../style/instruments/instrument.ts';
-import { velocityOf } from './loudness.ts';
+import { velocityOf, withinRange } from './loudness.ts';
 import { MOMENTS } from '../search.ts';
 import type { Performance, PlayedNote } from './perform.ts';
 
@@ -70,6 +70,7 @@ export function midiFile(score: Score, performance: Performance): Uint8Array {
     ...map.events,
     ...meters(score, performance, map)
   ];
+  const fitted = withinRange(performance.notes.map(loudest));
   const tracks = [conductor];
   let melodic = 0;
   for (const part of score.parts) {
@@ -91,10 +92,10 @@ export function midiFile(score: Score, performance: Performance): Uint8Array {
       track.push({
         at: on,
         order: 4,
-        event: { deltaTime: 0, type: 'noteOn', channel: where, noteNumber, velocity: velocityOf(loudest(n)) }
+        event: { deltaTime: 0, type: 'noteOn', channel: where, noteNumber, velocity: velocityOf(fitted(loudest(n))) }
       });
       track.push({ at: off, order: 2, event: { deltaTime: 0, type: 'noteOff', channel: where, noteNumber, velocity: 64 } });
-      if (can(instrument, 'holds') && n.midi !== null) swell(track, n, channel, map);
+      if (can(instrument, 'holds') && n.midi !== null) swell(track, n, channel, map, fitted);
     }
     tracks.push(track);
   }
@@ -107,15 +108,15 @@ const levels = (n: PlayedNote): number[] => [n.db, ...(n.inside ?? []), n.dbEnd]
 const loudest = (n: PlayedNote): number => Math.max(...levels(n));
 
 /** Expression over a note that does not stay as loud: its velocity is that of its loudest moment. */
-function swell(track: Timed[], n: PlayedNote, channel: number, map: TempoMap): void {
-  const points = levels(n);
+function swell(track: Timed[], n: PlayedNote, channel: number, map: TempoMap, fitted: (db: number) => number): void {
+  const points = levels(n).map(fitted);
   const most = Math.max(...points);
   const flat = most - Math.min(...points) < 0.5;
   const put = (seconds: number, db: number, order: number): void => {
     const value = Math.max(1, Math.min(127, Math.round((127 * velocityOf(db)) / velocityOf(most))));
     track.push({ at: map.tickAt(seconds), order, event: { deltaTime: 0, type: 'controller', channel, controllerType: 11, value } });
   };
-  put(n.onset, flat ? most : n.db, 3);
+  put(n.onset, flat ? most : points[0], 3);
   if (flat) return;
   for (let t = n.onset + SWELL_STEP; t < n.end; t += SWELL_STEP) {
     const x = ((t - n.onset) / (n.end - n.onset)) * (points.length - 1);

@@ -3,7 +3,7 @@ import type { Facts } from '../analysis/facts.ts';
 import { add, cmp, frac, min, mul, sub, toNumber, ZERO, type Fraction } from '../score/fraction.ts';
 import type { Note, NoteMark, Score } from '../score/model.ts';
 import { midi, transpose, type Pitch } from '../score/pitch.ts';
-import { APPOGGIATURA_SHARE, FLICK_NOTES, TRILL_RATE } from '../style/ornaments.ts';
+import { APPOGGIATURA_SHARE, EVEN_TURN, FLICK_NOTES, TRILL_RATE } from '../style/ornaments.ts';
 import { SMALL_NOTES } from '../style/performance-weights.ts';
 import { PLAYER_WORDS } from '../style/player-words.ts';
 
@@ -159,7 +159,9 @@ export function realise(
       const order = mark.name.includes('inverted') ? [-1, 0, 1, 0] : [1, 0, -1, 0];
       const late = mark.name.startsWith('delayed') || says(PLAYER_WORDS.lateTurn);
       // Four notes in the time of a sixteenth are 64ths (handbook 1.7); never more than half of the note.
-      const group = min(frac(1, 2), mul(length, late ? frac(1, 4) : frac(1, 2)));
+      // On a short note it fills the note evenly.
+      const short = !late && (toNumber(length) * 60) / tempo <= EVEN_TURN;
+      const group = short ? length : min(frac(1, 2), mul(length, late ? frac(1, 4) : frac(1, 2)));
       const step = mul(group, frac(1, 4));
       if (late) w.put(0, sub(length, group));
       order.slice(0, 3).forEach((by) => w.put(by, step));

@@ -1,3 +1,4 @@
+import { tuneOf } from '../reading/tune.ts';
 import { group } from 'd3-array';
 import type { Details } from '../analysis/details.ts';
 import type { Facts } from '../analysis/facts.ts';
@@ -25,6 +26,8 @@ export interface PlayableTone {
   newHarmony: boolean;
   /** Follows the leading line of the part that the reading is for. */
   lead: boolean;
+  /** It is of the tune, in whatever part or hand; in a score of one part the same as `lead`. */
+  front: boolean;
   role: string;
   connecting: boolean;
   /** Semitones above the middle of its phrase. */
@@ -183,6 +186,7 @@ export function playableScore(study: Study, part: number, choices: InstrumentCho
   const sungBelow = new Set(details.gestures.filter((g) => g.kind === 'melody below').map((g) => g.measure));
   const changes = new Set(facts.chords.slice(1).map((c) => toTicks(sounding, c.start)));
   const levels = levelsByGroup(score);
+  const tune = score.parts.length > 1 ? tuneOf(study) : new Set<string>();
   let phrase = 0;
   const tones: PlayableTone[] = [];
   for (const tone of sounding.tones) {
@@ -203,6 +207,7 @@ export function playableScore(study: Study, part: number, choices: InstrumentCho
       newHarmony: count === 3 && level === 1 && changes.has(tone.start),
       thirdBeat: count === 3 && level === 1 && toNumber(note.onset) / toNumber(beatOfMeter(measure).beat) === 2,
       lead,
+      front: score.parts.length > 1 ? tune.has(note.id) || (lead && below) : lead,
       role: role?.role ?? 'chord tone',
       connecting: role?.rank === 'connecting',
       above: lead ? tone.midi - (middles[phrase]?.middle ?? tone.midi) : 0,

@@ -5,7 +5,7 @@ import { metronomeMarkings } from '../reading/in-force.ts';
 import { add, toNumber } from '../score/fraction.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { SIGN_SOUNDS } from '../style/articulations.ts';
-import { ARCH_PEAK, CADENZA, FERMATA, GRADUAL, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
+import { ARCH_PEAK, CADENZA, CADENZA_SLOWING, FERMATA, GRADUAL, PAUSES, TIME_WEIGHTS } from '../style/performance-weights.ts';
 import { tempoOfWords } from '../style/tempo-words.ts';
 import type { TimeAct } from '../style/terms/acts.ts';
 import { readWords, timeActIn } from '../style/terms/read-words.ts';
@@ -112,7 +112,7 @@ const ends = (act: TimeAct | null): boolean => act !== null && (changes(act) || 
 /** All gradual changes of tempo, printed and editorial. */
 function gradualChanges(playable: PlayableScore, reading: Reading): GradualChange[] {
   const { score, sounding, facts } = playable;
-  const act = (text: string): TimeAct | null => timeActIn(text, reading.period === 'classical');
+  const act = (text: string): TimeAct | null => timeActIn(text, reading.period === 'classical' || reading.period === 'baroque');
   const words = [
     ...score.directions.flatMap((d) => (d.kind === 'words' ? [{ at: toTicks(sounding, d.start), text: d.text }] : [])),
     ...reading.markings.flatMap((m) => {
@@ -211,6 +211,23 @@ type Range = { from: number; to: number };
 /** Runs over the cells of a stretch of time. */
 function within(segments: TempoSegments, { from, to }: Range, each: (cell: number) => void): void {
   for (let c = segmentAt(segments, from); c < segments.from.length && segments.from[c] < to; c++) if (segments.from[c] >= from) each(c);
+}
+
+/** Free bars whose values grow toward their end: the last notes of the line are longer than the first ones. */
+function growingBars({ tones, score }: PlayableScore): Set<number> {
+  const lengths = new Map<number, number[]>();
+  for (const { tone, lead } of tones) {
+    const { measure } = tone.note;
+    if (lead && !score.measures[measure].time?.quarters) lengths.set(measure, [...(lengths.get(measure) ?? []), tone.end - tone.start]);
+  }
+  const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length);
+  return new Set(
+    [...lengths].flatMap(([measure, list]) => {
+      const third = Math.ceil(list.length / 3);
+      const grows = list.length >= 4 && list.slice(-third).every((x, k, own) => k === 0 || x >= own[k - 1]);
+      return grows && mean(list.slice(-third)) > mean(list.slice(0, third)) ? [measure] : [];
+    })
+  );
 }
 
 /** The shares of every effect on the time, at its usual amount. */
@@ -328,12 +345,13 @@ export function timeShares(playable: PlayableScore, reading: Reading, segments: 
   shares.push({ effect: 'leaning', ratio: leaning, shaping: true });
 
   const cadenza = empty();
+  const growing = growingBars(playable);
   for (const m of score.measures) {
     if (m.time?.quarters || toNumber(m.length) < 2) continue;
     for (let c = segments.first[m.index]; c < segments.first[m.index + 1]; c++) {
       const start = sounding.measureStarts[m.index];
       const u = ((segments.from[c] + segments.to[c]) / 2 - start) / ((sounding.measureStarts[m.index + 1] ?? sounding.totalTicks) - start);
-      cadenza[c] = CADENZA * ((2 * u - 1) ** 2 - 1 / 3);
+      cadenza[c] = growing.has(m.index) ? CADENZA_SLOWING * (u ** 2 - 1 / 3) : CADENZA * ((2 * u - 1) ** 2 - 1 / 3);
     }
   }
   shares.push({ effect: 'cadenza', ratio: cadenza });

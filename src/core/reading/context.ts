@@ -1,6 +1,6 @@
 import type { CadenceFact, ChordFact, Facts, PhraseFact } from '../analysis/facts.ts';
 import { firstFrom, toTicks, type SoundingScore, type Tone } from '../analysis/sounding-score.ts';
-import { cmp, lte, toNumber, type Fraction } from '../score/fraction.ts';
+import { cmp, lte, type Fraction } from '../score/fraction.ts';
 import type { Measure, Note, Score } from '../score/model.ts';
 import { measureAt } from '../score/position.ts';
 import { instrumentOf, type InstrumentChoices } from '../style/instruments/instrument-of.ts';
@@ -12,6 +12,7 @@ import { BREAK } from '../style/rule-weights.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
 import { placeWords } from './claims/places.ts';
+import { tuneOf } from './tune.ts';
 
 /** The style of a reading, as its rules need it. */
 export interface Style {
@@ -123,29 +124,6 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     },
     hairpinIn: (from, to) => hairpins.some((h) => cmp(h.start, to) < 0 && cmp(h.end, from) > 0)
   };
-}
-
-/** Notes of the tune: where words are sung the singer's, else those of the leading line of the whole. */
-function tuneOf({ score, sounding, soundingPart }: Pick<Study, 'score' | 'sounding' | 'soundingPart'>): Set<string> {
-  const singers = new Set(score.notes.filter((n) => n.lyrics?.length).map((n) => n.part));
-  if (!singers.size || singers.size === score.parts.length) return new Set(sounding.melody.map((t) => t.note.id));
-  const sung = [...singers].flatMap((part) =>
-    soundingPart(part).melody.map((t) => ({
-      from: toNumber(t.note.start),
-      to: toNumber(t.note.start) + (t.end - t.start) / sounding.ticksPerQuarter,
-      id: t.note.id
-    }))
-  );
-  sung.sort((a, b) => a.from - b.from);
-  const ids = new Set(sung.map((t) => t.id));
-  let k = 0;
-  for (const tone of sounding.melody) {
-    const at = toNumber(tone.note.start);
-    while (k < sung.length && sung[k].to <= at) k++;
-    const singing = k < sung.length && sung[k].from <= at;
-    if (!singing && !singers.has(tone.note.part)) ids.add(tone.note.id);
-  }
-  return ids;
 }
 
 function byMeasure(tones: readonly Tone[]): (measure: number) => Tone[] {

@@ -8,3 +8,6 @@ export const TRILL_RATE = { least: 5, most: 8 };
 
 /** Neighbours of a trill that has time for one flick only; the last note holds. Handbook 8.2. */
 export const FLICK_NOTES = { upper: [1, 0], main: [0, 1, 0] };
+
+/** Seconds of a note up to which a turn fills it with four equal notes. C. P. E. Bach 1753, II.4, from memory; the number by hand. */
+export const EVEN_TURN = 0.75;

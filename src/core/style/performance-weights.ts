@@ -62,6 +62,9 @@ export const FERMATA = { short: 0.4, plain: 0.9, long: 1.5, barLine: 0.5 };
 /** Lengthening at the ends of a free bar against its middle. Set by hand. */
 export const CADENZA = 0.3;
 
+/** Lengthening at the end of a free bar whose values grow, against its beginning: it slows from first to last. Set by hand. */
+export const CADENZA_SLOWING = 0.4;
+
 /** Where the short note of a dotted pair begins when dots are sharpened: from 3/4 toward a double dot. Quantz 1752; amount by hand. */
 export const SHARPENED = 0.835;
 
@@ -86,7 +89,9 @@ export const SHARES = {
   slurredStaccato: 0.75,
   liftedSecond: 0.65,
   slurEnd: 0.92,
-  beforeDetached: 0.85
+  beforeDetached: 0.85,
+  /** The same for notes shorter than a quarter. */
+  shortBeforeDetached: 0.9
 };
 
 /** Loudness of single notes in decibels. Set by hand; what they follow is named at each effect. */
@@ -103,6 +108,8 @@ export const LOUDNESS = {
   dissonance: 1.2,
   resolution: -0.8,
   connecting: -0.6,
+  /** A line that is marked espressivo, cantabile or solo, over others at its level. Handbook 5.7; the size by hand. */
+  expressive: 2,
   accent: 4,
   strongAccent: 6,
   tenuto: 0.8,
@@ -117,13 +124,13 @@ export const LOUDNESS = {
   loudest: 20
 };
 
-/** How far meter, line and harmony shape single notes, by profile. Set by hand after handbook 4 and 5.5. */
-export const EMPHASIS: Record<Period, { meter: number; line: number; harmony: number }> = {
+/** How far meter, line and harmony shape single notes, by profile; decibels of notes half a beat off, where they speak. Set by hand after handbook 4 and 5.5. */
+export const EMPHASIS: Record<Period, { meter: number; line: number; harmony: number; offBeat?: number }> = {
   baroque: { meter: 1, line: 0.5, harmony: 1 },
   classical: { meter: 0.8, line: 0.7, harmony: 1 },
   romantic: { meter: 0.4, line: 1, harmony: 0.7 },
   'french-1900': { meter: 0.5, line: 0.9, harmony: 0.7 },
-  swing: { meter: 0.3, line: 0.6, harmony: 0.3 },
+  swing: { meter: 0.3, line: 0.6, harmony: 0.3, offBeat: 0.9 },
   'highland-pipes': { meter: 0, line: 0, harmony: 0 },
   modern: { meter: 0.5, line: 0.3, harmony: 0.3 }
 };
