@@ -1,6 +1,7 @@
 import { GOAL_WITHIN, ALL_ACCENTED } from '../style/proof-weights.ts';
 import { cmp, lte, toNumber } from '../score/fraction.ts';
 import { againstPrinted, soundOf } from '../markings/describe.ts';
+import { dynamicPlan } from '../reading/dynamic-plan.ts';
 import { dynamicAt } from '../style/dynamics.ts';
 import { finding, type Check, type ProofContext } from './finding.ts';
 
@@ -269,12 +270,31 @@ const backgroundLouder: Check = (p) => {
     });
 };
 
+/** A peak that is told in words where the plan is not loudest. */
+const peaksThatDisagree: Check = (p) => {
+  const told = p.reading.markings.filter((m) => m.part === p.reading.part && m.value === 'peak');
+  if (!told.length) return [];
+  const { peak } = dynamicPlan(p.score, p.facts, p.reading);
+  return told
+    .filter((m) => p.rules.bar(m.start).index !== peak.measure)
+    .map((m) =>
+      finding(
+        'peaks that disagree',
+        'contradiction',
+        m.start,
+        `${p.rules.place(m.start)} is called the peak, and the plan is loudest in ${p.rules.place(p.score.measures[peak.measure].start)}`,
+        'Set the peak of the plan here, or take the word away.'
+      )
+    );
+};
+
 /** Checks of the dynamic plan. */
 export const LOUDNESS: readonly Check[] = [
   hairpinWithoutGoal,
   noRoom,
   alikeOnTheWay,
   twoPeaks,
+  peaksThatDisagree,
   spentEarly,
   editorialAgainstPrinted,
   noDynamicInForce,

@@ -10,6 +10,9 @@ import type { Details } from '../analysis/details.ts';
 import type { Study } from '../analysis/study.ts';
 import { BREAK } from '../style/rule-weights.ts';
 import { PROFILES, type Period, type PeriodProfile } from '../style/profiles.ts';
+import { once } from '../once.ts';
+import { dynamicPlan } from './dynamic-plan.ts';
+import { EMPTY_READING } from './reading.ts';
 import { dynamicLevels, levelInForce, type Level } from './in-force.ts';
 import { placeWords } from './claims/places.ts';
 import { tuneOf } from './tune.ts';
@@ -50,6 +53,8 @@ export interface RuleContext {
   place(at: Fraction, withBeat?: boolean): string;
   chordAt(at: Fraction): ChordFact | null;
   cadenceOf(phrase: PhraseFact): CadenceFact | null;
+  /** Measure in which the page is loudest, and for which most speaks of those that are nearly as loud. */
+  peak(): number;
   /** The level in force, for the hand of a staff. */
   level(at: Fraction, hand?: number): Level | null;
   /** Tones of the line that begin within [from, to). */
@@ -106,6 +111,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     place: (at, withBeat = false) => placeWords(score, at, withBeat),
     chordAt: (at) => findAt(facts.chords, at),
     cadenceOf: (phrase) => facts.cadences.find((c) => c.id === phrase.cadence) ?? null,
+    peak: once(() => dynamicPlan(score, facts, { ...EMPTY_READING, period, part }).peak.measure),
     level: (at, hand) => levelInForce(levels, part, at, hand),
     between: (from, to) => line.slice(indexAt(from), indexAt(to)),
     firstAt: (at) => line[indexAt(at)] ?? null,

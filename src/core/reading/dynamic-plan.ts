@@ -1,5 +1,5 @@
 import type { Facts } from '../analysis/facts.ts';
-import { add, cmp, lte, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, cmp, fromNumber, lte, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { measureAt } from '../score/position.ts';
 import { DYNAMIC_STEPS, dynamicStep, STEP_DB } from '../style/dynamics.ts';
@@ -7,6 +7,7 @@ import { PLAN } from '../style/plan-weights.ts';
 import { PROFILES } from '../style/profiles.ts';
 import type { Reading } from './reading.ts';
 import { dynamicLevels, isForHand } from './in-force.ts';
+import { peakBar } from './peak.ts';
 import { swellsOf } from './swells.ts';
 
 /** A corner of the plan: time in quarters, level in steps (0 = pppp … 9 = ffff); a jump is two corners at one time. */
@@ -163,6 +164,20 @@ function withArches(points: PlanPoint[], facts: Facts, hairpins: readonly Planne
     .map(({ p }) => p);
 }
 
+/** The loudest moment of each measure. */
+function loudestIn(score: Score, points: readonly PlanPoint[]): number[] {
+  const levels = score.measures.map((m) => {
+    const from = toNumber(m.start);
+    const to = from + toNumber(m.length);
+    return Math.max(levelOf(points, from + 1e-6), levelOf(points, to - 1e-6));
+  });
+  for (const p of points) {
+    const k = measureAt(score, fromNumber(p.time)).index;
+    if (p.time > toNumber(score.measures[k].start) + 1e-9) levels[k] = Math.max(levels[k], p.level);
+  }
+  return levels;
+}
+
 /** Length of the piece in quarters, as written. */
 const endOf = (score: Score): number => {
   const last = score.measures[score.measures.length - 1];
@@ -239,14 +254,9 @@ export function dynamicPlan(score: Score, facts: Facts, reading: Reading, hand =
     level: levelOf(points, middleOf(m.index)),
     pulled: m.index in reading.plan.levels
   }));
-  let peakPoint = points[0];
-  for (const p of points) if (p.level > peakPoint.level + 1e-9) peakPoint = p;
-  const loudest = peakPoint.level;
+  const loudest = Math.max(...points.map((p) => p.level));
   const softest = Math.min(...points.map((p) => p.level));
-  const peakBar =
-    wanted !== null && score.measures[wanted]
-      ? wanted
-      : score.measures.findLastIndex((m) => toNumber(m.start) <= Math.min(peakPoint.time, end - 1e-6));
+  const peak = wanted !== null && score.measures[wanted] ? wanted : peakBar(score, facts, reading.part, loudestIn(score, points));
   return {
     points,
     hairpins: hairpins.map((h) => {
@@ -254,7 +264,7 @@ export function dynamicPlan(score: Score, facts: Facts, reading: Reading, hand =
       return { ...h, from, to: levelOf(points, toNumber(h.end) - 1e-6), room: h.up ? loudest - from : from - softest };
     }),
     bars,
-    peak: { measure: Math.max(0, peakBar), level: loudest },
+    peak: { measure: Math.max(0, peak), level: loudest },
     softest,
     loudest,
     background: PLAN.background

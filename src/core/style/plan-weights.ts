@@ -30,3 +30,6 @@ export const PLAN = {
   /** Bars over which a pulled level eases back to the plan on either side. */
   easeBars: 2
 } as const;
+
+/** What speaks for a bar as the peak: register, length of its top note, cadence, colour, place in the piece; and how near to the loudest it must be, in steps. Handbook 5.4; set by hand. */
+export const PEAK = { register: 1, length: 0.25, cadence: 0.25, colour: 0.3, place: 0.25, from: 0.45, until: 0.95, near: 0.5 } as const;

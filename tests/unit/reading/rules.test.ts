@@ -171,7 +171,13 @@ const CASES: Case[] = [
     value: 'not above 104'
   },
   { rule: 'say-when-the-tempo-word-changes-nothing', period: 'modern', yes: 'c8|"^Allegro"d8|', no: '"^Allegro"c8|d8|' },
-  { rule: 'a-word-for-the-section', period: 'romantic', yes: '[Q:1/4=72]c2d2 e2f2|', no: '[Q:1/4=72]"^dolce"c2d2 e2f2|' },
+  {
+    rule: 'a-word-for-the-section',
+    period: 'romantic',
+    yes: '[Q:1/4=72]!p!c2d2 e2f2|',
+    no: '[Q:1/4=72]!p!"^dolce"c2d2 e2f2|',
+    value: 'tranquillo'
+  },
   { rule: 'ask-about-the-suspect-note', period: 'classical', yes: `${A}${B}${A.replace('d2B2', 'd2_B2')}`, no: A + B + A },
   {
     rule: 'same-slur-in-the-parallel-place',

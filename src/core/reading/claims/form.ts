@@ -1,5 +1,7 @@
 import { cmp, eq, lt, lte, sub, toNumber, type Fraction } from '../../score/fraction.ts';
 import { intervalWords } from '../../analysis/words.ts';
+import { dynamicStep } from '../../style/dynamics.ts';
+import { levelInForce } from '../in-force.ts';
 import type { Claim } from '../../markings/claim.ts';
 import type { ClaimKind, Ground } from './claim.ts';
 import { heightOf, pitchOf, placeLevel, quartersOf } from './page.ts';
@@ -114,7 +116,12 @@ export const OF_FORM = {
     words: ({ text }) => text!,
     holds: (claim, ground) => {
       const section = sectionOf(claim, ground);
-      return section !== undefined && claim.text!.startsWith(section.opens);
+      if (!section || !claim.text!.startsWith(section.opens)) return false;
+      // What is said of the level must be what is in force.
+      const level = levelInForce(ground.levels, claim.part, claim.at)?.step;
+      const [loud, soft] = [claim.text!.includes('a loud level'), claim.text!.includes('a soft level')];
+      if (!loud && !soft) return true;
+      return level !== undefined && loud === level >= dynamicStep('mf')!;
     }
   }
 } satisfies Record<string, ClaimKind>;

@@ -1,7 +1,8 @@
 import { toNumber } from '../../score/fraction.ts';
 import { characterOf } from '../../style/character.ts';
 import { lookUp } from '../../style/terms/lookup.ts';
-import { firstAt, ofMoment, quarters, tempoAt, term } from './find.ts';
+import { beatOfMeter } from '../../score/meter.ts';
+import { firstAt, hasMark, ofMoment, quarters, tempoAt, term } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
 const CHARACTER_OR_TEMPO = ['character', 'tempo'];
@@ -12,7 +13,7 @@ export const CHARACTER: Rule[] = [
     id: 'a-word-for-the-section',
     area: 'character',
     title: 'Name the character of a section',
-    looksAt: 'Mode, tempo, note values and register of each section, where no word of character is printed.',
+    looksAt: 'Mode, meter, tempo, note values, level, touch and register of each section, where no word of character is printed.',
     proposes: 'One word for tone and attack.',
     periods: { baroque: 0.4, classical: 0.45, romantic: 0.5, 'french-1900': 0.5, modern: 0.35 },
     sources: ['quantz', 'common'],
@@ -38,7 +39,17 @@ export const CHARACTER: Rule[] = [
         );
         if (printed) return [];
         const minor = s.opens.endsWith('minor');
-        const { word, because } = characterOf(minor, pace, mean, c.line.reduce((sum, t) => sum + t.midi, 0) / c.line.length);
+        const found = characterOf({
+          minor,
+          pace,
+          height: mean - c.line.reduce((sum, t) => sum + t.midi, 0) / c.line.length,
+          level: c.level(tone.note.start)?.step ?? null,
+          compound: beatOfMeter(c.bar(s.start)).slots === 3,
+          detached: tones.filter((t) => hasMark(t, /^staccat/)).length / tones.length,
+          stepwise: tones.slice(1).filter((t, k) => Math.abs(t.height - tones[k].height) === 1).length / tones.length
+        });
+        if (!found) return [];
+        const { word, because } = found;
         return [
           term(word, tone, ofMoment('character', s.start, { text: `${s.opens}, ${because}`, fact: s.id }), {
             facts: [s.id],

@@ -80,7 +80,7 @@ export const SHAPE: Rule[] = [
     id: 'one-peak',
     area: 'dynamics',
     title: 'One peak for the whole',
-    looksAt: 'The highest note of the line, where it comes once and late enough to be a goal.',
+    looksAt: 'The highest note of the line, where it comes once, late enough to be a goal, and in the loudest bar of the page.',
     proposes: 'Words that name the peak, so that everything else stays below it.',
     periods: { romantic: 0.5, classical: 0.4 },
     sources: ['common'],
@@ -94,7 +94,7 @@ export const SHAPE: Rule[] = [
         )
         .flatMap((g): Draft[] => {
           const tone = firstAt(c, g.start);
-          return tone && c.hasTune(tone) && tone.midi === Math.max(...c.line.map((t) => t.midi))
+          return tone && c.hasTune(tone) && c.peak() === tone.note.measure && tone.midi === Math.max(...c.line.map((t) => t.midi))
             ? [words('peak', tone, about('highest note', tone))]
             : [];
         })
