@@ -1,4 +1,4 @@
-import { add, cmp, frac, mul, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, cmp, frac, lte, mul, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import type { Measure } from '../score/model.ts';
 import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
@@ -81,6 +81,19 @@ function withSignsInNotes(mei: string, signs: readonly { note: string; xml: stri
   return result;
 }
 
+/** Over chord symbols there is little room: a key that begins with a phrase is named with it. */
+function keysWithPhrases(score: Frame, rows: readonly RowEntry[]): RowEntry[] {
+  const bar = (r: RowEntry): number => measureAt(score, r.start).index;
+  const phrases = rows.filter((r) => r.row === 'phrases' && r.until);
+  const named = new Map<RowEntry, RowEntry>();
+  for (const key of rows.filter((r) => r.row === 'keys')) {
+    const phrase = phrases.find((p) => lte(key.start, p.start) && bar(p) === bar(key) && !named.has(p));
+    if (phrase) named.set(phrase, key);
+  }
+  const taken = new Set(named.values());
+  return rows.filter((r) => !taken.has(r)).map((r) => (named.has(r) ? { ...r, text: `${r.text}, ${named.get(r)!.text}` } : r));
+}
+
 /** An entry of a row of analysis at its moment. `symbols`: the page prints chord symbols, whose line the keys must leave free. */
 function rowElement({ id, row, text }: RowEntry, staff: number, stamp: number, symbols: boolean): string {
   const common = `xml:id="${escapeXml(id)}" type="analysis ${row}" place="${ABOVE.has(row) ? 'above' : 'below'}" staff="${staff}" tstamp="${stamp}"`;
@@ -140,7 +153,7 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
   }
   const symbols = mei.includes('<harm');
   const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
-  for (const r of rows) {
+  for (const r of symbols ? keysWithPhrases(score, rows) : rows) {
     if (r.until) {
       const [first, xml] = bracket(score, chunk, r as RowEntry & { until: Fraction }) ?? [];
       if (first) put(first, xml!);

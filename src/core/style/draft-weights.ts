@@ -111,6 +111,7 @@ export const IMPORTANCE: Record<string, number> = {
   'hold-the-last-note-of-the-phrase': 0.8,
   'hold-the-strong-note': 0.7,
   'quarters-short': 0.8,
+  'detached-throughout': 0.9,
   'kick-the-anticipation': 0.6,
   'the-fill-leads-on': 0.8,
   'metronome-for-the-dance': 0.9
@@ -137,6 +138,9 @@ export const FOR_EVERY_PART: readonly string[] = [
   'bring-out-the-lower-line',
   'the-fill-leads-on'
 ];
+
+/** The rule that tells what comes again; a draft takes it where the first time was marked and the second was not. */
+export const AS_BEFORE = 'as-the-first-time';
 
 /** Rules that speak of a return or a joint itself: music that comes again takes nothing from them. */
 export const OF_RETURNS: readonly string[] = [

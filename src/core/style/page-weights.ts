@@ -4,10 +4,13 @@ export const TURNS = {
   spreadFrom: 0.6,
   widest: 4,
   /** Share of a page that may stay empty for a better turn. */
-  emptiest: 0.35,
+  emptiest: 1 / 3,
   /** Cost of an empty page, of two last pages that differ by a whole page, and worth of a good turn. */
   empty: 1,
   uneven: 0.6,
+  /** Share of a page that is full enough, and the cost of one that is less. */
+  fullEnough: 2 / 3,
+  bare: 10,
   turn: 0.5,
   /** Seconds of rest in which a page is turned without haste. */
   seconds: 2
@@ -29,7 +32,7 @@ export const TYPE = {
   foot: 18,
   betweenSystems: 8,
   /** Share of a page that text may have filled for music to begin under it. */
-  startsBelow: 0.45,
+  startsBelow: 0.62,
   /** Share of a page up to which a table is kept on one. */
   keptWhole: 0.3
 } as const;

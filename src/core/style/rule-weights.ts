@@ -58,3 +58,9 @@ export const LEAP_APART = 10;
 
 /** A fill: strokes over those of the bars around it, and strokes at least. Set by hand. */
 export const FILL = { times: 1.4, least: 6 };
+
+/** Notes with a sign, and without, of one figure that goes on. Common practice. */
+export const SIMILE = 4;
+
+/** Bars from which on what comes again is told. Set by hand. */
+export const RETURN_BARS = 2;

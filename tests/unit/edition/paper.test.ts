@@ -5,14 +5,16 @@ import { test } from 'node:test';
 import { DEMO_READINGS } from '../../../demo/readings.ts';
 import { TYPE } from '../../../src/core/style/page-weights.ts';
 import type { EditionInput } from '../../../src/core/edition/open-edition.ts';
-import type { Measure, Page } from '../../../src/core/edition/pages/page.ts';
-import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
-import { runWidth } from '../../../src/core/edition/pages/picture.ts';
+import type { Page } from '../../../src/core/edition/pages/page.ts';
+import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
 import { EXTRAS, type PageSettings } from '../../../src/core/reading/page-settings.ts';
 import { pagesOf } from '../../../src/lib/server/jobs/edition-file.ts';
-import { measure } from '../../../src/lib/server/jobs/pages/faces.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { sampleFiles } from '../helpers.ts';
+import { provedDraft } from '../../../src/core/proof/proved-draft.ts';
+import { wholeScore } from '../../../src/core/reading/draft/draft.ts';
+import { SCORES } from '../reading/critic/scores.ts';
+import { collisions, filledTo, signCollisions } from './boxes.ts';
 import { demoInput } from './input.ts';
 
 // Real scores by other programs, from a lute song to a whole orchestra: the samples inside the npm package
@@ -43,45 +45,6 @@ async function pagesWith(file: string, settings: Partial<PageSettings>): Promise
   for await (const { page } of pagesOf(input, () => {})) pages.push(page);
   return pages;
 }
-
-/** Accidentals inside words are narrower than the signs of the music font on the whole. */
-const widthOf: Measure = (text, face, size) => (face === 'music' ? 0.3 * size * text.length : measure(text, face, size));
-
-/** Words of a page as boxes, in points. */
-function wordBoxes(page: Page) {
-  const boxes: { text: string; left: number; right: number; top: number; bottom: number; letter: number }[] = [];
-  const put = (text: string, x: number, y: number, width: number, size: number) => {
-    // Letters without their long strokes below: lines that stand tight are not yet a collision.
-    if (text.trim()) boxes.push({ text, left: x, right: x + width, top: y - 0.65 * size, bottom: y, letter: size / 2 });
-  };
-  for (const i of page.items) {
-    if (i.kind === 'text') put(i.text, i.x, i.y, measure(i.text, i.face, i.size), i.size);
-    if (i.kind !== 'picture') continue;
-    for (const s of i.picture.strokes) {
-      if (s.kind !== 'words' || s.runs.every((r) => r.face === 'music')) continue;
-      const width = s.runs.reduce((sum, r) => sum + runWidth(r, widthOf), 0);
-      const x = s.x - (s.anchor === 'middle' ? width / 2 : s.anchor === 'end' ? width : 0);
-      const text = s.runs.map((r) => r.text).join('');
-      put(text, i.x + x * i.scale, i.y + s.y * i.scale, width * i.scale, Math.max(...s.runs.map((r) => r.size)) * i.scale);
-    }
-  }
-  return boxes;
-}
-
-/** Pairs of words that stand on each other by more than a point in height and half a letter in width. */
-const collisions = (page: Page): string[] => {
-  const boxes = wordBoxes(page);
-  return boxes.flatMap((a, k) =>
-    boxes
-      .slice(k + 1)
-      .filter(
-        (b) =>
-          Math.min(a.right, b.right) - Math.max(a.left, b.left) > Math.min(a.letter, b.letter) / 2 &&
-          Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 1
-      )
-      .map((b) => `page ${page.number}: “${a.text}” and “${b.text}”`)
-  );
-};
 
 for (const [name, settings] of Object.entries({
   'for study': {},
@@ -118,4 +81,22 @@ test('the demo readings with everything that may be shown, on every paper and in
         const input = demoInput(file, { paper, staff, landscape: paper === 'Letter', variant: 'study', show: [...EXTRAS] });
         for await (const { page } of pagesOf(input, () => {})) assert.deepEqual(collisions(page), [], `${file}, ${paper}, ${staff}`);
       }
+});
+
+test('drafted editions of all scores of the critic: nothing editorial stands on words, and no page but the last is less than two thirds full', async () => {
+  for (const { name, period, opened, study } of SCORES) {
+    const { text } = opened();
+    const empty: Reading = { ...EMPTY_READING, period };
+    const markings = provedDraft(study(), empty, wholeScore(study())).map((k) => k.marking);
+    const names = { title: name, composer: '', instrument: '', source: 'print' };
+    const filled: number[] = [];
+    for await (const { page, maker } of pagesOf(
+      { document: text, others: [], reading: { ...empty, markings }, names, facts: null },
+      () => {}
+    )) {
+      assert.deepEqual([...collisions(page), ...signCollisions(page, maker.glyphs)], [], name);
+      filled.push(filledTo(page));
+    }
+    assert.ok(Math.min(...filled.slice(0, -1)) >= 0.64, `${name}: ${filled.map((f) => f.toFixed(2)).join(' ')}`);
+  }
 });

@@ -304,6 +304,14 @@ const DRUM = 'M:2/4\nL:1/8\nK:C clef=perc\n';
 const PIPE_TUNE = 'M:6/8\nL:1/8\nK:HP\n';
 
 CASES.push(
+  { rule: 'as-the-first-time', period: 'classical', yes: A + B + A, no: A + B, value: 'as in bars 1–4' },
+  {
+    rule: 'detached-throughout',
+    period: 'classical',
+    yes: ".c2.d2.e2.f2|g2a2b2c'2|c8|",
+    no: ".c2.d2.e2.f2|(g2a2b2c'2)|c8|",
+    value: 'sempre staccato'
+  },
   { rule: 'quarters-short', period: 'swing', yes: 'cdef gfed|c2ef gfed|', no: 'cdef gfed|(c2ef) gfed|c4 e4|', value: 'quarters short' },
   { rule: 'kick-the-anticipation', period: 'swing', yes: 'cded e2c2|cd2e d2c2|', no: 'cded e2c2|c2e2 d2c2|', value: 'accent' },
   {

@@ -78,7 +78,7 @@ function place(blocks: readonly Placeable[], from: number, to: number, space: nu
 
 /**
  * Fills pages with systems from the top as they come: a page ends where it can be turned, if that leaves it full enough,
- * and the last two pages share what is left evenly. What is left over on a full page is spread between its systems. The
+ * and the last two pages share what is left evenly as long as the first of them is two thirds full. What is left over on a full page is spread between its systems. The
  * first page stays as it is when it has too little room.
  * @param count how many systems will come in all
  */
@@ -129,7 +129,9 @@ export function* fillPages(systems: Iterable<Placeable>, count: number, room: Ro
       const empty = 1 - height / space;
       if (e < full && empty > TURNS.emptiest && !balance) break;
       const uneven = balance ? Math.abs(2 * height - total) / space : 0;
-      const cost = (balance ? TURNS.uneven * uneven : TURNS.empty * empty) - TURNS.turn * blocks[e - 1].turn;
+      // No page but the last is left emptier than that, however evenly two would share.
+      const bare = height < TURNS.fullEnough * space ? TURNS.bare : 0;
+      const cost = (balance ? TURNS.uneven * uneven : TURNS.empty * empty) - TURNS.turn * blocks[e - 1].turn + bare;
       if (cost < best) {
         best = cost;
         end = e;

@@ -1,4 +1,4 @@
-import { TYPE } from '../../style/page-weights.ts';
+import { TURNS, TYPE } from '../../style/page-weights.ts';
 import { fillPages, rows, type Box, type Placeable } from './fill.ts';
 import type { Page, Picture } from './page.ts';
 import type { Typesetter } from './typesetter.ts';
@@ -15,6 +15,9 @@ export interface SetSystem {
   /** Ornaments of the system written out on a small staff. */
   footnote: { picture: Picture; scale: number } | null;
 }
+
+/** Room between the music and the text that begins under it. */
+const AFTER_MUSIC = 22;
 
 /** Room between the music and the footnotes, with their rule. */
 const FOOTNOTE_GAP = 14;
@@ -49,6 +52,7 @@ export function* setMusic(
   const top = setter.y;
   let next = 0;
   let page = 0;
+  let closing: { bottom: number } | null = null;
   for (const filled of fillPages(placeable(), count, {
     first: setter.bottom - top,
     other: room,
@@ -64,9 +68,14 @@ export function* setMusic(
       setter.put({ kind: 'picture', x: TYPE.margin, y: start + filled.y[k], scale: system.scale, picture: system.picture });
     });
     setFootnotes(setter, here);
+    const last = here.at(-1);
+    closing =
+      last && !here.some((s) => s.footnote) ? { bottom: start + filled.y[here.length - 1] + last.picture.height * last.scale } : null;
     yield* setter.finished();
   }
-  setter.newPage();
+  // What is said after the music begins under it, where most of a page would stay empty.
+  if (!closing || closing.bottom > TURNS.fullEnough * setter.bottom) setter.newPage();
+  else setter.y = closing.bottom + AFTER_MUSIC;
   yield* setter.finished();
 }
 

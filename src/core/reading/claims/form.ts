@@ -4,6 +4,9 @@ import { dynamicStep } from '../../style/dynamics.ts';
 import { levelInForce } from '../in-force.ts';
 import type { Claim } from '../../markings/claim.ts';
 import type { ClaimKind, Ground } from './claim.ts';
+import { measureAt } from '../../score/position.ts';
+import { contentOf } from './levels.ts';
+import { rangeWords } from './places.ts';
 import { heightOf, pitchOf, placeLevel, quartersOf } from './page.ts';
 
 const sectionOf = ({ fact }: Claim, { facts }: Ground) => facts.sections.find((s) => s.id === fact);
@@ -40,6 +43,21 @@ export const OF_FORM = {
     needs: ['beside'],
     words: (claim, ground) => `section ${sectionOf(claim, ground)?.label.replace(/'/g, '') ?? ''} returns`,
     holds: (claim, ground) => sectionOf(claim, ground) !== undefined && alike(ground, claim.beside!, claim.at, 4) >= SAME
+  },
+  'same bars': {
+    needs: ['beside', 'count'],
+    words: ({ beside, count }, { score }) => {
+      const first = measureAt(score, beside!);
+      const last = score.measures[Math.min(score.measures.length - 1, first.index + count! - 1)];
+      return `the same notes as in ${rangeWords(score, first.start, last.start)}`;
+    },
+    holds: ({ part, at, beside, count }, { score, page }) => {
+      const [from, model] = [measureAt(score, at).index, measureAt(score, beside!).index];
+      const bars = Array.from({ length: Math.min(count!, score.measures.length) }, (_, k) => k);
+      return bars.every(
+        (k) => contentOf(page, part, from + k) !== '' && contentOf(page, part, from + k) === contentOf(page, part, model + k)
+      );
+    }
   },
   'theme returns': {
     needs: ['beside'],

@@ -5,7 +5,7 @@ import { LEADING_HAIRPIN, WAY_UP } from '../../style/rule-weights.ts';
 import { levelInForce, type Level } from '../in-force.ts';
 import type { Claim } from '../../markings/claim.ts';
 import type { ClaimKind, Ground } from './claim.ts';
-import { heightOf, pitchOf } from './page.ts';
+import { heightOf, pitchOf, type Page } from './page.ts';
 import { rangeWords } from './places.ts';
 
 const levelAt = ({ part, at }: Pick<Claim, 'part' | 'at'>, { levels }: Ground): Level | null => levelInForce(levels, part, at);
@@ -16,6 +16,14 @@ const levelBefore = ({ part, at }: Claim, { levels }: Ground): Level | null =>
 
 const printedWedge = (ground: Ground, { part, at }: Claim, kind: 'crescendo' | 'diminuendo') =>
   ground.score.hairpins.find((h) => h.part === part && h.kind === kind && eq(h.start, at));
+
+/** The notes of a measure as text: the same text, the same music. */
+export const contentOf = (page: Page, part: number, measure: number): string =>
+  page
+    .inMeasure(part, measure)
+    .map((n) => `${n.onset.n}/${n.onset.d}:${pitchOf(n)}`)
+    .sort()
+    .join(' ');
 
 /** What is said of loudness: levels in force, hairpins, ways up and down, repetitions. Levels are told as they hold now. */
 export const OF_LOUDNESS = {
@@ -37,13 +45,8 @@ export const OF_LOUDNESS = {
     words: ({ count }) => `repeats the ${count === 1 ? 'bar' : `${count} bars`} before note for note`,
     holds: ({ part, at, count }, { score, page }) => {
       const bar = measureAt(score, at).index;
-      const content = (m: number): string =>
-        page
-          .inMeasure(part, m)
-          .map((n) => `${n.onset.n}/${n.onset.d}:${pitchOf(n)}`)
-          .sort()
-          .join(' ');
-      return Array.from({ length: count! }, (_, k) => k).every(
+      const content = (m: number): string => contentOf(page, part, m);
+      return Array.from({ length: Math.min(count!, score.measures.length) }, (_, k) => k).every(
         (k) => content(bar + k) !== '' && content(bar + k) === content(bar + k - count!)
       );
     }

@@ -30,6 +30,16 @@ export const OF_NOTES = {
     words: () => 'dots are printed',
     holds: ({ notes }, { page }) => page.notes(notes)?.every((n) => marked(n, /^staccato$/)) ?? false
   },
+  'dots stop': {
+    words: () => 'the figure goes on, and its dots stop',
+    holds: ({ notes }, { page }) => {
+      const all = page.notes(notes);
+      if (!all || all.length < 4 || !inARow(page, all)) return false;
+      const half = all.length / 2;
+      const equal = all.every((n) => quartersOf(page, n) === quartersOf(page, all[0]));
+      return equal && all.every((n, k) => marked(n, /^staccato$/) === k < half);
+    }
+  },
   'slurred pair': {
     words: () => 'a slurred pair',
     holds: ({ notes }, { page, score }) => {

@@ -1,9 +1,9 @@
 import type { Study } from '../../analysis/study.ts';
 import { isPrinted } from '../../markings/describe.ts';
 import type { Marking } from '../../markings/marking.ts';
-import { cmp, toNumber } from '../../score/fraction.ts';
+import { cmp, toNumber, type Fraction } from '../../score/fraction.ts';
 import type { Score } from '../../score/model.ts';
-import { DRAFT, FOR_EVERY_PART, type Amount } from '../../style/draft-weights.ts';
+import { AS_BEFORE, DRAFT, FOR_EVERY_PART, type Amount } from '../../style/draft-weights.ts';
 import { ruleContext, type RuleContext, type Style } from '../context.ts';
 import type { Proposal } from '../proposal.ts';
 import { proposeIn } from '../propose.ts';
@@ -81,6 +81,20 @@ function adviceOf(proposals: readonly Proposal[], bars: number): Proposal[] {
     .slice(0, Math.max(1, Math.round(DRAFT.advice * bars)));
 }
 
+/** The first time of what comes again has more marks than the second: they are meant for both. */
+function isMarkedOnce(c: RuleContext, { marking }: Proposal, chosen: readonly Proposal[]): boolean {
+  const { claim } = marking.because[0];
+  if (!claim?.beside) return false;
+  const marks = (from: Fraction): number => {
+    const first = c.bar(from).index;
+    return chosen.filter(({ marking: m }) => {
+      const { index } = c.bar(m.start);
+      return m.part === c.part && index >= first && index < first + (claim.count ?? 1);
+    }).length;
+  };
+  return marks(claim.beside) > marks(claim.at);
+}
+
 /** Everything about a score that drafts are chosen from, and that no choice changes. */
 export interface DraftGround {
   score: Score;
@@ -115,8 +129,9 @@ export function draftOn({ score, contexts, pages, proposals, style, leading }: D
   );
   const chosen = choose(cases, own, score, budgetOf(contexts, pages, style, order.amount)).flatMap((c) => c.proposals);
   // Questions about the text are for the editor, not for the player.
-  const advice = open[leading].filter((p) => !isPrinted(p.marking) && ruleById(p.rule)?.area !== 'text');
-  return [...chosen, ...adviceOf(advice, score.measures.length)]
+  const advice = open[leading].filter((p) => !isPrinted(p.marking) && ruleById(p.rule)?.area !== 'text' && p.rule !== AS_BEFORE);
+  const again = contexts.flatMap((c, k) => open[k].filter((p) => p.rule === AS_BEFORE && isMarkedOnce(c, p, chosen)));
+  return [...chosen, ...again, ...adviceOf(advice, score.measures.length)]
     .sort((a, b) => cmp(a.marking.start, b.marking.start))
     .map((p) => ({ key: p.key, marking: { ...p.marking, id: draftId(p.key) } }));
 }

@@ -1,4 +1,4 @@
-import { LEAP_APART } from '../../style/rule-weights.ts';
+import { LEAP_APART, SIMILE } from '../../style/rule-weights.ts';
 import { levelAt } from '../../analysis/sounding-score.ts';
 import { about, hasMark, oncePerSection, parting, quarters, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
@@ -56,6 +56,32 @@ export const ARTICULATION: Rule[] = [
             (t) => t.note.start
           ).map((t) => words(text, t, about('dots', t)))
         : [];
+    }
+  },
+  {
+    id: 'detached-throughout',
+    area: 'articulation',
+    title: 'Dots that stop in the middle of a figure go on',
+    looksAt: 'Four dotted notes of one value, after which the same values go on unslurred for four notes without a sign.',
+    proposes: '“sempre staccato” where the dots stop, once, and not a dot on every note.',
+    periods: { classical: 0.55, romantic: 0.5, 'french-1900': 0.45, modern: 0.4 },
+    sources: ['common'],
+    find: (c) => {
+      const k = c.line.findIndex((t, at) => {
+        const eight = c.line.slice(at - SIMILE, at + SIMILE);
+        if (at < SIMILE || eight.length < 2 * SIMILE || t.note.measure === c.line[at - 1].note.measure) return false;
+        const equal = eight.every((x, n) => quarters(c, x) === quarters(c, t) && (n === 0 || x.start === eight[n - 1].end));
+        const [dotted, plain] = [eight.slice(0, SIMILE), eight.slice(SIMILE)];
+        return (
+          equal &&
+          quarters(c, t) <= 1 &&
+          dotted.every((x) => hasMark(x, /^staccato$/)) &&
+          plain.every((x, n) => !x.note.marks?.length && (n === 0 || !c.slurred(plain[n - 1], x)))
+        );
+      });
+      return k < 0
+        ? []
+        : [term('sempre staccato', c.line[k], about('dots stop', c.line.slice(k - SIMILE, k + SIMILE), { at: c.line[k].note.start }))];
     }
   },
   {

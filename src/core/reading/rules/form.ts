@@ -5,6 +5,8 @@ import type { SectionFact } from '../../analysis/facts.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
 import { about, firstAt, ofMoment, parting, quarters, toneOf, words } from './find.ts';
 import { levelPrinted, softened } from './levels.ts';
+import { RETURN_BARS } from '../../style/rule-weights.ts';
+import { rangeWords } from '../claims/places.ts';
 import { insideWords } from './phrasing.ts';
 import type { Draft, Rule } from './rule.ts';
 
@@ -42,8 +44,48 @@ function levelOfReturns(c: RuleContext, school: 'proclaim' | 'steal-in', level: 
 
 const LOUD = dynamicStep('mf')!;
 
+/** Runs of bars whose music in the part has stood before, note for note, with other music between: where they begin, and their model. */
+function runsAgain(c: RuleContext): { from: number; model: number; bars: number }[] {
+  const content = c.score.measures.map((m) =>
+    c
+      .tonesIn(m.index)
+      .map((t) => `${t.note.onset.n}/${t.note.onset.d}:${t.midi}`)
+      .join(' ')
+  );
+  const first = new Map<string, number>();
+  content.forEach((text, k) => text && !first.has(text) && first.set(text, k));
+  const runs: { from: number; model: number; bars: number }[] = [];
+  for (let k = 0; k < content.length; k++) {
+    const model = content[k] ? first.get(content[k])! : k;
+    if (model === k) continue;
+    let bars = 1;
+    while (k + bars < content.length && model + bars < k && content[k + bars] && content[k + bars] === content[model + bars]) bars++;
+    if (bars >= RETURN_BARS && model + bars < k) runs.push({ from: k, model, bars });
+    k += bars - 1;
+  }
+  return runs;
+}
+
 /** Rules that rest on the form: returns, sequences, periods, joins. */
 export const FORM: Rule[] = [
+  {
+    id: 'as-the-first-time',
+    area: 'phrasing',
+    title: 'What comes again is played as it was, unless something is said',
+    looksAt: 'Two bars and more that come again note for note after other music.',
+    proposes: 'Words for the commentary: as in the bars where it stood first.',
+    periods: { baroque: 0.45, classical: 0.5, romantic: 0.45, 'french-1900': 0.45, modern: 0.4 },
+    sources: ['common'],
+    find: (c) =>
+      runsAgain(c).flatMap(({ from, model, bars }): Draft[] => {
+        const [start, first] = [c.score.measures[from].start, c.score.measures[model].start];
+        const tone = firstAt(c, start);
+        if (!tone) return [];
+        const last = c.score.measures[model + bars - 1].start;
+        const fact = ofMoment('same bars', start, { beside: first, count: bars });
+        return [words(`as in ${rangeWords(c.score, first, last)}`, tone, fact)];
+      })
+  },
   {
     id: 'proclaim-the-return',
     area: 'phrasing',
