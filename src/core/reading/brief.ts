@@ -1,4 +1,6 @@
-import type { Facts, KeyFact } from '../analysis/facts.ts';
+import { barLabel, measureAt } from '../score/position.ts';
+import { LIMITS } from '../style/limits.ts';
+import type { ChordFact, Facts, KeyFact } from '../analysis/facts.ts';
 import { alteredNotes } from '../score/accidentals.ts';
 import { add, cmp, lt, toNumber, type Fraction } from '../score/fraction.ts';
 import { printMetronome } from '../score/metronome.ts';
@@ -67,28 +69,43 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
     player.chromatic % 12 === 0 || k.tonality === 'none' ? toldKey(k) : `${toldKey(k)}, written ${keyForPlayer(k.key, player, k.tonality)}`;
   const keys = facts.keys.filter(over).map((k) => `${forPlayer(k)} (${sureness(k.confidence)}; ${k.evidence})`);
   if (keys.length) result.whatItIs.push(`Key: ${keys.join(', then ')}`);
-  const chords = facts.chords.filter(over).map((c) => inSigns(c.roman) + (c.special ? ` (${c.special})` : ''));
-  if (chords.length) result.whatItIs.push(`Chords: ${chords.join(' – ')}`);
-  for (const c of facts.cadences)
-    if (within(c.start))
-      result.whatItIs.push(
-        `${placeName(score, c.start)}: ${CADENCE_NAMES[c.type]} in ${keyWords(c.key)} (${Math.round(c.confidence * 100)} %)`
-      );
+  const long = to - from >= LIMITS.briefBars;
+  const tell: Tell = long ? byBars : oneByOne;
+  const chords = facts.chords.filter(over);
+  if (chords.length) result.whatItIs.push(long ? chordSummary(score, chords) : `Chords: ${chords.map(chordName).join(' – ')}`);
+  result.whatItIs.push(
+    ...tell(
+      score,
+      facts.cadences.filter((c) => within(c.start)).map((c) => ({ at: c.start, text: `${CADENCE_NAMES[c.type]} in ${keyWords(c.key)}` }))
+    )
+  );
+  const begins = facts.phrases.filter((p) => within(p.start));
+  if (long && begins.length > 1)
+    result.whatItIs.push(
+      ...byBars(
+        score,
+        begins.map((p) => ({ at: p.start, text: 'a phrase begins' }))
+      )
+    );
   facts.phrases.forEach((p, k) => {
+    if (long && begins.length > 1) return;
     if (within(p.start)) result.whatItIs.push(`${placeName(score, p.start)}: phrase ${k + 1} begins`);
     if (within(p.last)) result.whatItIs.push(`${placeName(score, p.last)}: last note of phrase ${k + 1}`);
   });
 
-  for (const d of score.directions) {
-    const text = within(d.start) ? pageSays(d) : null;
-    if (text) result.whatThePageSays.push(`${placeName(score, d.start)}: ${text}`);
-  }
   for (const line of others(score, part, from, to)) result.whatItIs.push(line);
   const notes = score.notes.filter((n) => n.part === part && n.measure >= from && n.measure <= to && !n.cue);
-  for (const n of notes) {
-    for (const m of n.marks ?? [])
-      result.whatThePageSays.push(`${placeName(score, n.start)}: ${m.name.replace(/-/g, ' ')}${m.value ? ` ${m.value}` : ''}`);
-  }
+  const signs = notes.flatMap((n) =>
+    (n.marks ?? []).map((m) => ({ at: n.start, text: `${m.name.replace(/-/g, ' ')}${m.value ? ` ${m.value}` : ''}` }))
+  );
+  const said = score.directions.filter((d) => within(d.start)).flatMap((d) => ({ at: d.start, text: pageSays(d) ?? '' }));
+  result.whatThePageSays.push(
+    ...tell(
+      score,
+      said.filter((s) => s.text)
+    ),
+    ...tell(score, signs)
+  );
   const slurs = score.slurs.filter((s) => s.kind === 'slur' && notes.some((n) => n.id === s.from)).length;
   if (slurs) result.whatThePageSays.push(`${slurs} ${slurs === 1 ? 'slur begins' : 'slurs begin'} here`);
 
@@ -114,6 +131,51 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
 
   result.howToPractise = practice(score, notes, tempo, from, to);
   return result;
+}
+
+/** Something at a moment, in words. */
+interface Placed {
+  at: Fraction;
+  text: string;
+}
+
+type Tell = (score: Score, list: readonly Placed[]) => string[];
+
+const oneByOne: Tell = (score, list) => list.map(({ at, text }) => `${placeName(score, at)}: ${text}`);
+
+/** What is the same is said once, with its bars: "staccato: 14 times, in bars 3–6 and 11". */
+const byBars: Tell = (score, list) => {
+  const found = new Map<string, number[]>();
+  for (const { at, text } of list) found.set(text, [...(found.get(text) ?? []), measureAt(score, at).index]);
+  return [...found].map(([text, bars]) => {
+    const times = bars.length > 1 ? `${bars.length} times, in ` : 'in ';
+    return `${text}: ${times}${barList(score, [...new Set(bars)])}`;
+  });
+};
+
+/** "bar 3", "bars 3–6 and 11". */
+function barList(score: Score, bars: readonly number[]): string {
+  const runs: [number, number][] = [];
+  for (const b of bars) {
+    const last = runs.at(-1);
+    if (last && b === last[1] + 1) last[1] = b;
+    else runs.push([b, b]);
+  }
+  const name = (k: number): string => barLabel(score.measures, score.measures[k]).replace(/^bar /, '');
+  const told = runs.map(([a, b]) => (a === b ? name(a) : `${name(a)}–${name(b)}`));
+  const list = told.length > 1 ? `${told.slice(0, -1).join(', ')} and ${told.at(-1)}` : told[0];
+  return bars.length > 1 ? `bars ${list}` : barLabel(score.measures, score.measures[bars[0]]);
+}
+
+const chordName = (c: ChordFact): string => inSigns(c.roman) + (c.special ? ` (${c.special})` : '');
+
+/** How many chords there are, which come most, and where those of colour stand. */
+function chordSummary(score: Score, chords: readonly ChordFact[]): string {
+  const counts = new Map<string, number>();
+  for (const c of chords) counts.set(inSigns(c.roman), (counts.get(inSigns(c.roman)) ?? 0) + 1);
+  const most = [...counts].sort((a, b) => b[1] - a[1]).slice(0, LIMITS.briefChords);
+  const colours = chords.filter((c) => c.special).map((c) => `${chordName(c)} in ${barLabel(score.measures, measureAt(score, c.start))}`);
+  return `Chords: ${chords.length}, most often ${most.map(([roman, n]) => `${roman} (${n})`).join(', ')}${colours.length ? `; of colour: ${colours.join(', ')}` : ''}`;
 }
 
 /** What the other parts do meanwhile: rest, one note at a time or chords, and in which values. */

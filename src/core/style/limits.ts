@@ -2,6 +2,9 @@
 export const LIMITS = {
   /** Lines of one's own on the card for the stand. */
   toRemember: 5,
+  /** Bars from which a brief is a summary, and chords that it names by how often they come. */
+  briefBars: 8,
+  briefChords: 5,
   /** Seconds of a recording: ten hours. */
   recording: 36_000,
   /** Acts done together in one. */

@@ -6,7 +6,7 @@ import { metronomeTempo, readMetronome } from '../../../src/core/score/metronome
 import { tempoInForce } from '../../../src/core/score/tempo.ts';
 import { dynamicLevels, levelInForce } from '../../../src/core/reading/in-force.ts';
 import { placesIn } from '../../../src/core/reading/moments.ts';
-import { abc, demo } from '../helpers.ts';
+import { abc, demo, open, sample } from '../helpers.ts';
 
 test('the brief says what it is, what the page says, how long and how loud', () => {
   const { score } = demo('andantino.abc');
@@ -39,4 +39,16 @@ test('places name beats as they are said', () => {
     placesIn(abc('M:6/8\nL:1/16\nK:C\nA|C6 D6|'), 0, 0, 1).map((p) => p.label),
     ['upbeat, beat 6½', 'bar 1, beat 1', 'bar 1, beat 4']
   );
+});
+
+test('the brief of a long selection is a summary with the bars behind it', () => {
+  const { score } = open(sample('Telemann.xml'));
+  const text = brief(score, analyse(score), [], 0, 20);
+  assert.ok(text.whatItIs.some((l) => /^Chords: \d+, most often I \(\d+\), /.test(l)));
+  assert.ok(text.whatItIs.some((l) => /^half cadence in D major: \d times, in bars 4, /.test(l)));
+  assert.ok(text.whatItIs.some((l) => /^a phrase begins: \d times, in bars 1, /.test(l)));
+  assert.ok(text.whatThePageSays.some((l) => /^“Ob\.”: \d times, in bars /.test(l)));
+  assert.ok([...text.whatItIs, ...text.whatThePageSays].length <= 20);
+  // A few bars are told one by one.
+  assert.ok(brief(score, analyse(score), [], 0, 3).whatThePageSays.some((l) => /^bar 1, beat \d: /.test(l)));
 });
