@@ -1,7 +1,7 @@
 import type { AbcVoice } from '../score/abc/model.ts';
 import { splitLength, writeAbcTune } from '../score/abc/write.ts';
 import { keyAlter } from '../score/accidentals.ts';
-import { frac, type Fraction } from '../score/fraction.ts';
+import { eq, frac, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import { staffStep } from '../score/pitch.ts';
 import type { WrittenOrnament } from '../performance/realised.ts';
@@ -12,6 +12,32 @@ function drawn(length: Fraction): { length: Fraction; triplet: boolean }[] {
   const plain = (d: number): boolean => Number.isInteger(Math.log2(d));
   if (plain(length.d)) return splitLength(length).map((l) => ({ length: l, triplet: false }));
   return length.d % 3 === 0 && plain(length.d / 3) ? [{ length, triplet: true }] : [{ length, triplet: false }];
+}
+
+/** Notes of an ornament from which on their number is said. */
+const COUNTED = 4;
+
+/** Notes of one value that are beamed together at most: they are read at a glance. Common practice of engravers. */
+const BEAMED = { triplets: 6, others: 8 };
+
+/** For each note: whether it begins or ends its group, and how many notes the group has. Notes of one value are grouped evenly. */
+function groupsOf(lengths: readonly Fraction[]): { first: boolean; last: boolean; size: number }[] {
+  const result: { first: boolean; last: boolean; size: number }[] = [];
+  for (let from = 0; from < lengths.length;) {
+    let to = from + 1;
+    while (to < lengths.length && eq(lengths[to], lengths[from])) to++;
+    const triplets = drawn(lengths[from]).some((p) => p.triplet);
+    const most = triplets ? BEAMED.triplets : BEAMED.others;
+    for (let at = from; at < to;) {
+      const left = to - at;
+      // A rest of triplets goes by threes, so that each bracket says what it holds.
+      const size = left >= most ? most : triplets && left > 3 ? 3 : left;
+      for (let k = 0; k < size; k++) result.push({ first: k === 0, last: k === size - 1, size });
+      at += size;
+    }
+    from = to;
+  }
+  return result;
 }
 
 /**
@@ -30,9 +56,11 @@ export function ornamentStaff(score: Score, ornaments: readonly WrittenOrnament[
     events: []
   };
   ornaments.forEach(({ realisation, place }, k) => {
-    voice.events.push({ kind: 'words', text: place, placement: 'above' });
-    const inBar = new Map<number, number>();
     const { notes, before } = realisation;
+    const text = notes.length > COUNTED ? `${place}: ${notes.length} notes` : place;
+    voice.events.push({ kind: 'words', text, placement: 'above' });
+    const inBar = new Map<number, number>();
+    const groups = groupsOf(notes.map((n) => n.length));
     notes.forEach((n, i) => {
       const height = staffStep(n.pitch);
       const accidental =
@@ -44,12 +72,14 @@ export function ornamentStaff(score: Score, ornaments: readonly WrittenOrnament[
       }
       const pieces = drawn(n.length);
       pieces.forEach((piece, j) => {
-        const same = (other: number): boolean => notes[other]?.length.d === n.length.d && notes[other].length.n === n.length.n;
+        const { first, last, size } = groups[i];
         voice.events.push(
           sound(piece.length, {
             pitches: [{ pitch: n.pitch, tie: j < pieces.length - 1, ...(j ? {} : accidental) }],
-            joined: i < notes.length - 1,
-            ...(piece.triplet ? { tuplet: { actual: 3, normal: 2, start: !same(i - 1), stop: !same(i + 1) } } : {})
+            joined: !last && i < notes.length - 1,
+            ...(piece.triplet
+              ? { tuplet: { ...(size === 6 ? { actual: 6, normal: 4 } : { actual: 3, normal: 2 }), start: first, stop: last } }
+              : {})
           })
         );
       });

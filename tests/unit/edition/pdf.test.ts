@@ -122,8 +122,9 @@ test('a page ends where there is a rest to turn in, unless it would stay too emp
   assert.equal(at([0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0])[0], 5);
   // A page with two systems of five is too empty, however long the rest.
   assert.equal(at([0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0])[0], 5);
-  // Six systems on two pages: three and three, not five and one.
-  assert.deepEqual(at([0, 0, 0, 0, 0, 0]), [3, 6]);
+  // Six systems on two pages: four and two, for three would leave a page less than two thirds full.
+  assert.deepEqual(at([0, 0, 0, 0, 0, 0]), [4, 6]);
+  assert.deepEqual(at([0, 0, 0, 0, 0, 0, 0, 0]), [4, 8]);
 });
 
 test('rests before and after a bar line are what a page is turned in', () => {

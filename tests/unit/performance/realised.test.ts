@@ -60,6 +60,23 @@ test('the small staff holds every note with its exact value: read back, the bars
   }
 });
 
+test('a long written-out ornament can be read: beamed in groups, its brackets say what they hold, its notes are counted', () => {
+  const { score, found } = inPiece('M:6/4\nL:1/4\nQ:1/4=60\nK:C\n!trill!c3 d3|', 'classical');
+  const document = ornamentStaff(score, found);
+  const staff = readMusicXml(document);
+  const written = staff.notes.filter((n) => !n.rest);
+  assert.ok(written.length > 12);
+  assert.match(document, new RegExp(`${found[0].place}: ${found[0].realisation.notes.length} notes`));
+  // No beam and no bracket holds more than eight notes.
+  const longest = (start: RegExp): number =>
+    document
+      .split(start)
+      .slice(1)
+      .reduce((most, piece) => Math.max(most, piece.split(/<beam number="1">end|<tuplet type="stop"/)[0].split('<note>').length), 0);
+  assert.ok(longest(/<beam number="1">begin/) <= 8);
+  for (const [, actual] of document.matchAll(/<actual-notes>(\d+)</g)) assert.ok(['3', '6'].includes(actual));
+});
+
 test('every ornament of the demo pieces is written out', () => {
   for (const name of ['etude.abc', 'andantino.abc', 'corrente.abc']) {
     const playable = playableOf(demo(name).score);
