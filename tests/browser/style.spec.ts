@@ -1,4 +1,4 @@
-import { drawn, expect, openRoom, ownPiece, saved, test, visit } from './fixtures';
+import { drawn, expect, onPages, openRoom, ownPiece, saved, test, visit } from './fixtures';
 
 test('style: another school changes what is proposed and asks about what was kept, keeps its day, and is undone', async ({ page }) => {
   await openRoom(page, 'Corrente', 'Reading');
@@ -80,6 +80,26 @@ test('the first step asks for a tempo, takes none that nobody plays, and who can
   await page.getByRole('button', { name: /^Undo drafting/ }).click();
   await expect(page.getByTestId('period')).toHaveValue('classical');
   await expect(count).toHaveText(before!);
+});
+
+test('the composer’s own practice is told with its source, stays, and stands in the preface; a practice tempo is counted in clicks', async ({
+  page
+}) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await page.getByRole('button', { name: 'Style and schools' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Style and schools' });
+  await dialog.getByLabel('What is known of it').fill('He never slowed before the last bar.');
+  await dialog.getByLabel('Where that is written').fill('a pupil’s letter');
+  await dialog.getByRole('button', { name: /^2 clicks/ }).click();
+  await expect(dialog.getByText(/is asked for\.$/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('saved')).toHaveText('all saved');
+  await page.reload();
+  await page.getByRole('button', { name: 'Style and schools' }).click();
+  await expect(dialog.getByLabel('What is known of it')).toHaveValue('He never slowed before the last bar.');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Press', exact: true }).click();
+  await onPages(page, /He never slowed before the last bar\. \(a pupil’s letter\)/);
 });
 
 test('the rules are listed with their sources and can be searched', async ({ page }) => {

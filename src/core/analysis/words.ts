@@ -1,4 +1,4 @@
-import { toNumber } from '../score/fraction.ts';
+import { toNumber, type Fraction } from '../score/fraction.ts';
 import type { ParallelFact } from './facts.ts';
 
 const QUALITIES: Record<string, string> = { P: '', M: 'major ', m: 'minor ', A: 'augmented ', d: 'diminished ' };
@@ -33,12 +33,17 @@ const VALUES: [quarters: number, words: string][] = [
   [2 / 3, 'two thirds of a quarter']
 ];
 
+/** A length as musicians say it: “an eighth”, “a dotted quarter”, “5 quarters”. */
+export function valueWords(length: Fraction): string {
+  const quarters = Math.abs(toNumber(length));
+  return VALUES.find(([q]) => Math.abs(q - quarters) < 1e-6)?.[1] ?? `${Number(quarters.toFixed(2))} quarters`;
+}
+
 /** How much later or earlier in its bar the second place stands: "an eighth later"; empty where it does not. */
 export function shiftWords(shift: ParallelFact['shift']): string {
   const by = toNumber(shift);
   if (by === 0) return '';
-  const value = VALUES.find(([q]) => Math.abs(q - Math.abs(by)) < 1e-6)?.[1] ?? `${Number(Math.abs(by).toFixed(2))} quarters`;
-  return `${value} ${by > 0 ? 'later' : 'earlier'} in the bar`;
+  return `${valueWords(shift)} ${by > 0 ? 'later' : 'earlier'} in the bar`;
 }
 
 /** How the second place stands to the first: "a fifth higher, an eighth later in the bar, from the upper staff to the bass". */

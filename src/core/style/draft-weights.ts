@@ -42,7 +42,7 @@ export const DRAFT = {
   /** Factor for each further time that a rule is heard in a piece. */
   decay: 0.88,
   /** Worth under which nothing is printed. */
-  floor: 0.14,
+  floor: { spare: 0.2, usual: 0.14, rich: 0.05 } satisfies Record<Amount, number>,
   /** Part of the notes from which on a part is said to have the tune. */
   hasTune: 0.5,
   /** Factor of a hairpin by its length: the least, what each quarter adds, the most. */

@@ -18,7 +18,7 @@
 <fieldset>
   <legend>The composer’s own practice, for the preface</legend>
   <div class="fields">
-    <Field label="Dates" placeholder="1801–1867" maxlength="100" value={note.dates} onchange={(dates) => tell({ dates })} />
+    <Field label="Dates" placeholder="born – died" maxlength="100" value={note.dates} onchange={(dates) => tell({ dates })} />
     <Words
       label="What is known of it"
       rows={2}

@@ -98,7 +98,7 @@
         </p>
       {/if}
     </div>
-    <Field label="Composer’s dates, where you know them" placeholder="1801–1867" maxlength="100" bind:value={dates} />
+    <Field label="Composer’s dates, where you know them" placeholder="born – died" maxlength="100" bind:value={dates} />
     {#if asksForTempo}
       <div>
         <Field label="Tempo, in beats a minute (none is printed)" type="number" min={TEMPI.least} max={TEMPI.most} bind:value={tempo} />

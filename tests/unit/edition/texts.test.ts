@@ -55,8 +55,8 @@ test('the drafted preface says what the issue of an edition needs: piece, style 
   const text = draftPreface(edition).content.map(plainBlock).join('\n');
   assert.match(text, /24 bars in 3\/4\. It begins in F major/);
   assert.match(text, /Form: rounded binary/);
-  assert.match(text, /On which note does a trill begin\? on the upper note.*C\. P\. E\. Bach 1753/);
-  assert.match(text, /By the custom of the period:/);
+  assert.match(text, /Trills begin on the upper note\..*C\. P\. E\. Bach 1753/);
+  assert.match(text, /By the custom of the period [a-z]/);
   // 48 bars as played (the demo's own repeats) of three quarters: 144 beats, and 144 × 60 / 88 is 98.2 seconds.
   assert.match(text, /48 bars as played are 144 quarter beats; at 88 a minute .* 144 × 60 ÷ 88 = 1 min 38 s/);
   assert.match(text, /Asked for: 80 to 92/);

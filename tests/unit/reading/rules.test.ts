@@ -185,7 +185,7 @@ const CASES: Case[] = [
     yes: `(c2ed) c2G2|A2cB A4|G2FE D2EF|${OTHER}${THEME}`,
     no: THEME + OTHER + THEME
   },
-  { rule: 'remind-of-the-carried-accidental', period: 'modern', yes: '^FGAB cdeF|', no: '^FF AB cdef|', value: 'still F#' },
+  { rule: 'remind-of-the-carried-accidental', period: 'modern', yes: '^FGAB cdeF|', no: '^FF AB cdef|', value: 'still F♯' },
   { rule: 'repeated-notes-go-somewhere', period: 'romantic', yes: 'cccc d2z2|', no: 'ccce d2z2|', value: 'crescendo' },
   {
     rule: 'the-upbeat-leads-on',
@@ -259,7 +259,7 @@ const CASES: Case[] = [
     period: 'classical',
     yes: 'M:4/4\nL:1/8\nK:Am\nA2B2 c2d2|e2^G2 A4|e2d2 c2B2|!turn!A4 ^G4|A8|',
     no: 'c2d2 e2f2|!turn!g4 e4|c8|',
-    value: 'with B and G#'
+    value: 'with B and G♯'
   },
   { rule: 'the-line-under-the-ornament', period: 'romantic', yes: 'c/d/c/B/ c/d/e2 f2z2|', no: 'c/d/e/f/ g2 f2z2|', value: 'around C' },
   {

@@ -8,7 +8,8 @@ import { clock } from '../../score/tempo.ts';
 import { shortNames, type SourceKey } from '../../style/bibliography.ts';
 import { danceOf } from '../../style/dances.ts';
 import { PROFILES } from '../../style/profiles.ts';
-import type { School } from '../../style/schools.ts';
+import type { School, SchoolKey } from '../../style/schools.ts';
+import { schoolClause } from '../../style/schools-prose.ts';
 import { care } from '../../survey/care.ts';
 import { cautions } from '../../survey/cautions.ts';
 import { range } from '../../survey/range.ts';
@@ -18,6 +19,14 @@ import type { Edition } from './edition.ts';
 
 /** Lines on technique in a drafted preface; the survey has them all. */
 const MOST_TECHNIQUE = 6;
+
+const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
+
+/** Clauses in one sentence: those with a comma inside are parted by semicolons. */
+function listed(clauses: readonly string[]): string {
+  const mark = clauses.some((c) => c.includes(',')) ? ';' : ',';
+  return clauses.length < 2 ? clauses.join('') : `${clauses.slice(0, -1).join(`${mark} `)}${mark} and ${clauses.at(-1)}`;
+}
 
 const sentence = (text: string): string => (/[.!?]$/.test(text) ? text : `${text}.`);
 const cited = (keys: readonly SourceKey[]): string => {
@@ -74,17 +83,14 @@ function schools({ questions }: Edition): RichBlock[] {
     const option = label(q.school, q.option);
     const local = q.local.length ? ` Otherwise in ${q.local.length} place${q.local.length === 1 ? '' : 's'}.` : '';
     return [
-      span(`${q.school.question} `, 'italic'),
-      span(`${option?.label ?? q.option}. ${option?.reason ?? ''}${cited(option?.sources ?? [])}${local}`)
+      span(`${capital(schoolClause(q.school.key as SchoolKey, q.option ?? '', option?.label ?? q.option ?? ''))}. `, 'italic'),
+      span(`${option?.reason ?? ''}${cited(option?.sources ?? [])}${local}`)
     ];
   });
   const usual = questions
     .filter((q) => !q.decidedOn && !q.local.length && q.option)
-    .map((q) => `${q.school.question.replace(/\?$/, '').toLowerCase()}: ${label(q.school, q.option)?.label ?? q.option}`);
-  return [
-    ...(items.length ? [bullets(items)] : []),
-    ...(usual.length ? [paragraph(`By the custom of the period: ${usual.join('; ')}.`)] : [])
-  ];
+    .map((q) => schoolClause(q.school.key as SchoolKey, q.option!, label(q.school, q.option)?.label ?? q.option!));
+  return [...(items.length ? [bullets(items)] : []), ...(usual.length ? [paragraph(`By the custom of the period ${listed(usual)}.`)] : [])];
 }
 
 /** What the teacher marked in the survey for the preface. */

@@ -5,7 +5,7 @@ import { fifthsOf, fifthsPc } from '../../score/pitch.ts';
 import type { ChordFact } from '../../analysis/facts.ts';
 import type { Claim } from '../../markings/claim.ts';
 import type { ClaimKind, Ground } from './claim.ts';
-import { inARow, pitchOf, placeLevel, silentAfter } from './page.ts';
+import { heightOf, inARow, pitchOf, placeLevel, silentAfter } from './page.ts';
 
 /** Pitch classes of a chord given by root name and quality. */
 const pcsOf = (root: string, quality: Quality): number[] =>
@@ -41,6 +41,19 @@ export const OF_HARMONY = {
       const [a, b] = page.notes(claim.notes) ?? [];
       const chord = chordOf(claim, ground);
       if (!b?.sounding || !a.sounding || !chord) return false;
+      // A note of a scale on its way down passes, and does not lean.
+      const passes = score.notes.some(
+        (n) =>
+          n.part === a.part &&
+          n.staff === a.staff &&
+          n.voice === a.voice &&
+          !n.rest &&
+          !n.grace &&
+          eq(add(n.start, n.duration), a.start) &&
+          heightOf(n) - heightOf(a) === 1 &&
+          lte(n.duration, a.duration)
+      );
+      if (passes) return false;
       const tones = pcsOf(chord.root, chord.quality);
       const drop = pitchOf(a) - pitchOf(b);
       return (

@@ -37,7 +37,11 @@ export const OF_LOUDNESS = {
       const bar = measureAt(score, at);
       const before = score.measures[bar.index - 1];
       const opens = before && (bar.repeatStart || before.repeatEnd || before.barline === 'light-light' || bar.rehearsal);
-      return Boolean(opens) && !score.directions.some((d) => d.kind === 'dynamic' && d.part === part && eq(d.start, at));
+      return (
+        Boolean(opens) &&
+        !bar.endingStart?.some((n) => n > 1) &&
+        !score.directions.some((d) => d.kind === 'dynamic' && d.part === part && eq(d.start, at))
+      );
     }
   },
   'repeats at once': {

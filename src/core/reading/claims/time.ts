@@ -7,7 +7,8 @@ import { suggestedTempo } from '../../survey/tempo.ts';
 import { timeActIn } from '../../style/terms/read-words.ts';
 import type { Claim } from '../../markings/claim.ts';
 import type { ClaimKind, Ground } from './claim.ts';
-import { inARow, marked, quartersOf } from './page.ts';
+import { valueWords } from '../../analysis/words.ts';
+import { inARow, lengthOf, marked, quartersOf } from './page.ts';
 
 /** The printed words of a claim stand where it says. */
 const standsThere = ({ at, text }: Claim, { score }: Ground): boolean =>
@@ -103,7 +104,7 @@ export const OF_TIME = {
   'clear up to': {
     needs: ['count', 'text'],
     words: ({ notes, count, at, text }, { page, score }) =>
-      `a detached note of ${quartersOf(page, page.notes(notes)![0])} of a quarter with a share of ${text} is clear up to ${count!.toFixed(1)}; the page asks for ${Math.round(tempoInForce(score, at) ?? 0)}`,
+      `a detached note of ${valueWords(lengthOf(page, page.notes(notes)![0]))} with a share of ${text} is clear up to ${count!.toFixed(1)}; the page asks for ${Math.round(tempoInForce(score, at) ?? 0)}`,
     holds: ({ notes, count, at }, { page, score }) => {
       const [note] = page.notes(notes) ?? [];
       return note !== undefined && marked(note, /^staccat/) && (tempoInForce(score, at) ?? 0) > count!;
@@ -144,12 +145,14 @@ export const OF_TIME = {
   },
   hemiola: {
     words: () => 'notes of two beats begin on one, three and two of the next bar: three groups of two across two bars',
-    holds: ({ at }, { score, page }) => {
+    holds: ({ at, part }, { score, page }) => {
       const bar = measureAt(score, at);
       if (bar.time?.groups[0] !== 3) return false;
       const onsets = [0, 1, 2].map((k) => add(bar.start, mul(bar.length, frac(2 * k, 3))));
+      // In the part itself, each for its two beats.
+      const two = (2 / 3) * toNumber(bar.length);
       const entries = (time: (typeof onsets)[number]): boolean =>
-        score.parts.some((p) => page.inMeasure(p.index, measureAt(score, time).index).some((n) => eq(n.start, time)));
+        page.inMeasure(part, measureAt(score, time).index).some((n) => eq(n.start, time) && quartersOf(page, n) >= two - 1e-9);
       return onsets.every(entries);
     }
   },

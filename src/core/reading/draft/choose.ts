@@ -9,6 +9,8 @@ import type { PartPage } from './part-page.ts';
 /** How much may be printed: marks in all, and in a phrase of one part. */
 export interface Budget {
   marks: number;
+  /** Worth under which nothing is printed. */
+  floor: number;
   ofPhrase(phrase: number): number;
 }
 
@@ -72,7 +74,7 @@ function taken(cases: readonly Case[], pages: readonly PartPage[], score: Score,
  * way, as long as the whole gains by it.
  */
 export function choose(cases: readonly Case[], pages: readonly PartPage[], score: Score, budget: Budget): Case[] {
-  const order = cases.filter((c) => c.worth >= DRAFT.floor).sort((a, b) => b.worth - a.worth);
+  const order = cases.filter((c) => c.worth >= budget.floor).sort((a, b) => b.worth - a.worth);
   let best = taken(order, pages, score, budget);
   let front: Case[] = [];
   for (let k = 0; k < Math.min(DRAFT.tries, best.refused.length); k++) {

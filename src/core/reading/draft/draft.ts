@@ -64,6 +64,7 @@ function budgetOf(contexts: readonly RuleContext[], pages: readonly PartPage[], 
   const all = Math.min(DRAFT.most, (rate + DRAFT.otherParts * (pages.length - 1)) * (DRAFT.rate[amount] / DRAFT.rate.usual)) * room;
   return {
     marks: Math.max(DRAFT.least, Math.round(all * bars)),
+    floor: DRAFT.floor[amount],
     ofPhrase: (k) => {
       const phrase = facts.phrases[k];
       const length = phrase ? (toNumber(phrase.end) - toNumber(phrase.start)) / Math.max(1, toNumber(score.measures[0].length)) : bars;

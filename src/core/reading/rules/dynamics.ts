@@ -64,6 +64,8 @@ function sectionStarts(c: RuleContext): Fraction[] {
   const starts: Fraction[] = [];
   c.score.measures.forEach((m, k) => {
     const before = c.score.measures[k - 1];
+    // A second ending is no section.
+    if (m.endingStart?.some((n) => n > 1)) return;
     if (k > 0 && (m.repeatStart || before.repeatEnd || before.barline === 'light-light' || m.rehearsal)) starts.push(m.start);
   });
   return starts;

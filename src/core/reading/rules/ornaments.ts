@@ -1,4 +1,5 @@
-import { eq, frac, mul, toNumber, type Fraction } from '../../score/fraction.ts';
+import { eq, mul } from '../../score/fraction.ts';
+import { inSigns, valueWords } from '../../analysis/words.ts';
 import { neighbourOf } from '../../analysis/neighbours.ts';
 import { levelAt, type Tone } from '../../analysis/sounding-score.ts';
 import { pitchName } from '../../score/pitch.ts';
@@ -10,25 +11,11 @@ import type { Draft, Rule } from './rule.ts';
 
 const trills = (c: RuleContext): Tone[] => c.line.filter((t) => hasMark(t, /^trill-mark$/));
 
-/** "a quarter", "an eighth", "2/3 of a quarter". */
-function valueName(length: Fraction): string {
-  const names: [Fraction, string][] = [
-    [frac(2), 'a half'],
-    [frac(1), 'a quarter'],
-    [frac(1, 2), 'an eighth'],
-    [frac(1, 4), 'a sixteenth'],
-    [frac(1, 8), 'a 32nd'],
-    [frac(3, 2), 'a dotted quarter'],
-    [frac(3, 4), 'a dotted eighth']
-  ];
-  return names.find(([v]) => v.n === length.n && v.d === length.d)?.[1] ?? `${Number(toNumber(length).toFixed(3))} quarters`;
-}
-
 /** The upper and lower neighbour of a note in the key of its place, by name. */
 function neighbours(c: RuleContext, t: Tone): { names: string; altered: boolean } {
   const both = [1, -1].map((by) => neighbourOf(c.score, c.facts, t.note, by));
   const names = both.map((n) => (n ? pitchName(n.pitch).replace(/-?\d+$/, '') : '')).join(' and ');
-  return { names, altered: both.some((n) => n?.altered) };
+  return { names: inSigns(names), altered: both.some((n) => n?.altered) };
 }
 
 /** Rules for ornaments: start, endings, what fits at this tempo. Handbook 8. */
@@ -112,7 +99,7 @@ export const ORNAMENTS: Rule[] = [
         );
         if (graces.length !== 1 || graces[0].grace!.slash || quarters(c, t) < 0.5) return [];
         const share = t.note.dots ? APPOGGIATURA_SHARE.dotted : APPOGGIATURA_SHARE.plain;
-        return [words(`takes ${valueName(mul(t.note.duration, share))}`, t, about('small note before', t))];
+        return [words(`takes ${valueWords(mul(t.note.duration, share))}`, t, about('small note before', t))];
       });
     }
   },
@@ -209,7 +196,7 @@ export const ORNAMENTS: Rule[] = [
         return circles ? [five] : [];
       });
       return oncePerSection(c, groups, ([t]) => t.note.start).map((five) =>
-        words(`around ${pitchName(five[0].note.pitch!).replace(/-?\d+$/, '')}`, five[0], about('circling', five))
+        words(`around ${inSigns(pitchName(five[0].note.pitch!).replace(/-?\d+$/, ''))}`, five[0], about('circling', five))
       );
     }
   }

@@ -160,7 +160,10 @@ export function leaningPairs(c: RuleContext): { a: Tone; b: Tone; chord: NonNull
       levelAt(c.sounding, a.start) > levelAt(c.sounding, b.start) &&
       a.end - a.start >= b.end - b.start &&
       b.end - b.start >= c.sounding.ticksPerQuarter / 4;
-    if (!accented || drop < 1 || drop > 2 || b.start !== a.end) continue;
+    // What a scale only passes through leans on nothing, wherever the beat falls.
+    const before = c.line[k - 1];
+    const passes = before?.end === a.start && before.height - a.height === 1 && before.end - before.start <= a.end - a.start;
+    if (!accented || passes || drop < 1 || drop > 2 || b.start !== a.end) continue;
     const chord = c.chordAt(b.note.start);
     if (!chord || chord !== c.chordAt(a.note.start) || chord.cadential) continue;
     if (isForeign(c, a) && !isForeign(c, b)) pairs.push({ a, b, chord });

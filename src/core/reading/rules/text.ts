@@ -1,3 +1,4 @@
+import { inSigns } from '../../analysis/words.ts';
 import { alteredNotes } from '../../score/accidentals.ts';
 import { pitchName } from '../../score/pitch.ts';
 import { missReason } from '../../survey/ledger.ts';
@@ -19,7 +20,7 @@ export const TEXT: Rule[] = [
       c.details.suspects.flatMap((s): Draft[] => {
         const tone = toneOf(c, s.note);
         const emend = c.schools['suspect-notes'] === 'emend-and-footnote';
-        const name = s.expected.replace(/\d+$/, '');
+        const name = inSigns(s.expected.replace(/\d+$/, ''));
         return tone
           ? [
               words(emend ? `read ${name}` : `${name}?`, tone, about('suspect note', tone, { text: s.evidence }), {
@@ -84,7 +85,13 @@ export const TEXT: Rule[] = [
           const why = missReason(a, bars.get(`${a.note.measure}|${a.note.staff}`) ?? []);
           const tone = why ? toneOf(c, a.note.id) : null;
           return tone
-            ? [words(`still ${pitchName(a.note.pitch!).replace(/-?\d+$/, '')}`, tone, about('carried accidental', tone, { text: why! }))]
+            ? [
+                words(
+                  `still ${inSigns(pitchName(a.note.pitch!).replace(/-?\d+$/, ''))}`,
+                  tone,
+                  about('carried accidental', tone, { text: why! })
+                )
+              ]
             : [];
         });
     }
