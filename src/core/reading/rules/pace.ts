@@ -149,7 +149,9 @@ export const PACE: Rule[] = [
         const free =
           !before.time?.quarters ||
           says(c, /ad lib|a piacere|senza misura|quasi cadenza/i, before.start, mul(add(before.start, m.start), frac(1, 2)));
-        const tone = free && m.time?.quarters ? c.firstAt(m.start) : null;
+        // “Tempo I” says it already.
+        const said = actsOnTime(c, (act) => act.kind === 'restore', m.start, m.start);
+        const tone = free && m.time?.quarters && !said ? c.firstAt(m.start) : null;
         const own = tone && lt(tone.note.start, add(m.start, m.length));
         return own ? [term('strictly in time', tone, ofMoment('measured again', m.start))] : [];
       })
