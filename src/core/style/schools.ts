@@ -1,4 +1,3 @@
-import type { Ability } from './instruments/instrument.ts';
 import type { Fraction } from '../score/fraction.ts';
 import type { SourceKey } from './bibliography.ts';
 
@@ -15,8 +14,6 @@ export interface SchoolOption {
 export interface School {
   key: string;
   question: string;
-  /** Asked of players of whose instrument one of these holds; of all when absent. */
-  needs?: readonly Ability[];
   options: readonly SchoolOption[];
 }
 
@@ -301,7 +298,6 @@ export const SCHOOLS = [
   {
     key: 'chord-break',
     question: 'How are three and four strings sounded?',
-    needs: ['bows', 'plucks'],
     options: [
       option('from-below', 'from below', 'Bass first, on or just before the beat, then up to the melody note that stays.', 'quantz'),
       option('two-and-two', 'two and two', 'Lower pair, upper pair: clear and quick, the melody note in the second.'),
@@ -311,7 +307,6 @@ export const SCHOOLS = [
   {
     key: 'chord-release',
     question: 'Which note of a chord goes on?',
-    needs: ['bows', 'plucks', 'keys'],
     options: [
       option('top', 'the top note', 'The ear follows the upper voice; what lies below is a beginning.'),
       option('moving-voice', 'the voice that moves on', 'The note that the next one answers is held, wherever it lies.'),
@@ -325,7 +320,6 @@ export const SCHOOLS = [
   {
     key: 'bowing',
     question: 'How are bows directed?',
-    needs: ['bows'],
     options: [
       option(
         'rule-of-downbow',

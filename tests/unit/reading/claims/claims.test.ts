@@ -56,7 +56,6 @@ const ROWS: Row[] = [
     { count: 4 }
   ],
   ['stepwise line', 'C D E F|G E G A|', [0, 1, 2, 3, 4], 'bar 1, beat 1: 5 notes in one stepwise line', [3, 4, 5]],
-  ['stepwise line', 'C D E F|G ^A B c|', [0, 1, 2, 3], 'bar 1, beat 1: 4 notes in one stepwise line', [4, 5, 6]],
   ['dotted figure', 'C> D E3/2 F|', [0, 1], 'bar 1: a dotted figure', [2, 3]],
   ['equal steps', 'C/D/E/F/ G2|C/E/G/c/ G2|', [0, 1, 2, 3], 'bar 1: equal notes in steps', [5, 6, 7, 8]],
   [
