@@ -52,7 +52,6 @@ export const DEMO_READINGS: DemoReading[] = [
       'accidental-of-the-turn',
       'group-the-cadenza',
       'read-the-cadenza-as-slowing',
-      'back-to-the-letter',
       'the-turn-comes-late',
       'die-away-to-nothing',
       'die-away-in-both',

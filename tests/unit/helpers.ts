@@ -4,6 +4,8 @@ import { createRequire } from 'node:module';
 import { openScore, type OpenedScore } from '../../src/core/score/read-file.ts';
 import { readMusicXml } from '../../src/core/score/musicxml/read.ts';
 import type { Score } from '../../src/core/score/model.ts';
+import type { Marking } from '../../src/core/markings/marking.ts';
+import { frac } from '../../src/core/score/fraction.ts';
 
 const require = createRequire(import.meta.url);
 
@@ -58,3 +60,15 @@ export function note(name: string, duration: number, extra = '', before = ''): s
   const alter = match[2] ? `<alter>${match[2] === '#' ? 1 : -1}</alter>` : '';
   return `<note>${before}<pitch><step>${match[1]}</step>${alter}<octave>${match[3]}</octave></pitch><duration>${duration}</duration>${extra}</note>`;
 }
+
+/** An editorial marking at a moment in quarters, on the upper staff of the first part where nothing else is said. */
+export const markingAt = (kind: Marking['kind'], value: string, at: number, rest: Partial<Marking> = {}): Marking => ({
+  id: `mark-${kind}-${at}-${rest.part ?? 0}-${rest.staff ?? 1}`,
+  kind,
+  value,
+  part: 0,
+  staff: 1,
+  start: frac(at),
+  because: [],
+  ...rest
+});

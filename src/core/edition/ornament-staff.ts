@@ -3,6 +3,7 @@ import { splitLength, writeAbcTune } from '../score/abc/write.ts';
 import { keyAlter } from '../score/accidentals.ts';
 import { eq, frac, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
+import { ENGRAVING } from '../style/page-weights.ts';
 import { staffStep } from '../score/pitch.ts';
 import type { WrittenOrnament } from '../performance/realised.ts';
 import { ACCIDENTAL_NAMES, clefOf, sound } from './small-staff.ts';
@@ -14,12 +15,6 @@ function drawn(length: Fraction): { length: Fraction; triplet: boolean }[] {
   return length.d % 3 === 0 && plain(length.d / 3) ? [{ length, triplet: true }] : [{ length, triplet: false }];
 }
 
-/** Notes of an ornament from which on their number is said. */
-const COUNTED = 4;
-
-/** Notes of one value that are beamed together at most: they are read at a glance. Common practice of engravers. */
-const BEAMED = { triplets: 6, others: 8 };
-
 /** For each note: whether it begins or ends its group, and how many notes the group has. Notes of one value are grouped evenly. */
 function groupsOf(lengths: readonly Fraction[]): { first: boolean; last: boolean; size: number }[] {
   const result: { first: boolean; last: boolean; size: number }[] = [];
@@ -27,7 +22,7 @@ function groupsOf(lengths: readonly Fraction[]): { first: boolean; last: boolean
     let to = from + 1;
     while (to < lengths.length && eq(lengths[to], lengths[from])) to++;
     const triplets = drawn(lengths[from]).some((p) => p.triplet);
-    const most = triplets ? BEAMED.triplets : BEAMED.others;
+    const most = triplets ? ENGRAVING.beamed.triplets : ENGRAVING.beamed.others;
     for (let at = from; at < to;) {
       const left = to - at;
       // A rest of triplets goes by threes, so that each bracket says what it holds.
@@ -57,7 +52,7 @@ export function ornamentStaff(score: Score, ornaments: readonly WrittenOrnament[
   };
   ornaments.forEach(({ realisation, place }, k) => {
     const { notes, before } = realisation;
-    const text = notes.length > COUNTED ? `${place}: ${notes.length} notes` : place;
+    const text = notes.length > ENGRAVING.numbered ? `${place}: ${notes.length} notes` : place;
     voice.events.push({ kind: 'words', text, placement: 'above' });
     const inBar = new Map<number, number>();
     const groups = groupsOf(notes.map((n) => n.length));
@@ -78,7 +73,13 @@ export function ornamentStaff(score: Score, ornaments: readonly WrittenOrnament[
             pitches: [{ pitch: n.pitch, tie: j < pieces.length - 1, ...(j ? {} : accidental) }],
             joined: !last && i < notes.length - 1,
             ...(piece.triplet
-              ? { tuplet: { ...(size === 6 ? { actual: 6, normal: 4 } : { actual: 3, normal: 2 }), start: first, stop: last } }
+              ? {
+                  tuplet: {
+                    ...(size === ENGRAVING.beamed.triplets ? { actual: 6, normal: 4 } : { actual: 3, normal: 2 }),
+                    start: first,
+                    stop: last
+                  }
+                }
               : {})
           })
         );

@@ -23,7 +23,7 @@ export interface Claim {
 }
 
 /** Notes that a claim names at most. */
-const MOST_NOTES = 200;
+export const MOST_NOTES = 1000;
 
 /** Schema of a claim. A kind that is not known claims nothing, so that readings of other versions can be opened. */
 export const claimSchema = (kit: SchemaKit): ObjectSchema =>

@@ -2,6 +2,7 @@ import { cmp, type Fraction } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
 import type { MarkingDescription, OwnWords, Placed } from './description.ts';
 import { type MarkingKind } from './marking-kind.ts';
+import { capital } from '../sentences.ts';
 import { KINDS } from './kinds/index.ts';
 import type { Marking, NewMarking } from './marking.ts';
 import type { MarkingSound } from './sound.ts';
@@ -30,8 +31,6 @@ export const isPrinted = ({ kind }: Pick<Marking, 'kind'>): boolean => kindOf(ki
 
 /** Words to the player, printed or in the commentary. */
 export const isInWords = ({ kind }: Pick<Marking, 'kind'>): boolean => kind === 'text' || kind === 'advice';
-
-const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
 
 /** "Tempo word". */
 export const kindName = (kind: MarkingKind): string => capital(kindOf(kind).name);

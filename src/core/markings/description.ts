@@ -1,4 +1,5 @@
 import type { Score } from '../score/model.ts';
+import type { Ability } from '../style/instruments/instrument.ts';
 import type { Marking } from './marking.ts';
 import type { MarkingSound } from './sound.ts';
 
@@ -60,6 +61,8 @@ export interface MarkingDescription {
   /** What it is, in one sentence for the teacher. */
   says: string;
   hangs: Hangs;
+  /** For players of whose instrument one of these holds; for all when absent. */
+  needs?: readonly Ability[];
   /** The values that it may take, the usual one first, or words of one's own. */
   values: readonly string[] | OwnWords;
   /** A value with its name, inside a sentence: "hairpin crescendo", "“from above”". */

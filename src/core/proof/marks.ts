@@ -1,4 +1,4 @@
-import { dynamicLevels, levelInForce } from '../reading/in-force.ts';
+import { dynamicLevels, handsOf, levelInForce } from '../reading/in-force.ts';
 import { inWords, isPrinted, soundOf } from '../markings/describe.ts';
 import type { Marking } from '../markings/marking.ts';
 import { outdated } from '../reading/claims/anew.ts';
@@ -94,16 +94,20 @@ const breathInOwnSlur: Check = (p) => {
   });
 };
 
-/** Printed and editorial hairpins of the whole score. */
-const allHairpins = ({ score, reading }: Parameters<Check>[0]): Swelling[] => [
-  ...score.hairpins.map((h) => ({ part: h.part, staff: h.staff, up: h.kind === 'crescendo', start: h.start, end: h.end })),
-  ...reading.markings.flatMap((m) => {
-    const { swell } = soundOf(m);
-    return swell && m.end ? [{ part: m.part, staff: m.staff, up: swell > 0, start: m.start, end: m.end }] : [];
-  })
-];
-
+/** A hairpin with the staff of the hand that it is for; 1 is all of its part. */
 type Swelling = Pick<Marking, 'part' | 'staff' | 'start'> & { up: boolean; end: Marking['start'] };
+
+/** Printed and editorial hairpins of the whole score. */
+function allHairpins({ score, reading }: Parameters<Check>[0]): Swelling[] {
+  const hand = handsOf(score);
+  return [
+    ...score.hairpins.map((h) => ({ part: h.part, staff: hand(h), up: h.kind === 'crescendo', start: h.start, end: h.end })),
+    ...reading.markings.flatMap((m) => {
+      const { swell } = soundOf(m);
+      return swell && m.end ? [{ part: m.part, staff: m.staff, up: swell > 0, start: m.start, end: m.end }] : [];
+    })
+  ];
+}
 
 /** An editorial hairpin that goes against one of another part, or of the other hand, at the same time. */
 const partAgainstPart: Check = (p) => {

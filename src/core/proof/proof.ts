@@ -1,3 +1,4 @@
+import { once } from '../once.ts';
 import type { Study } from '../analysis/study.ts';
 import type { Performance } from '../performance/perform.ts';
 import { styleOf, type Reading } from '../reading/reading.ts';
@@ -5,7 +6,8 @@ import { ruleContext } from '../reading/context.ts';
 import { dynamicLevels } from '../reading/in-force.ts';
 import { swellsOf } from '../reading/swells.ts';
 import type { Proposal } from '../reading/proposal.ts';
-import { cmp } from '../score/fraction.ts';
+import { tuneOf } from '../reading/tune.ts';
+import { cmp, lte } from '../score/fraction.ts';
 import { SEVERITIES, type Finding, type ProofContext } from './finding.ts';
 import { LOUDNESS } from './loudness.ts';
 import { MARK_CHECKS } from './marks.ts';
@@ -27,6 +29,7 @@ export function proof(
   const { score, facts, details } = study;
   const rules = ruleContext(study, styleOf(reading), reading.part);
   const levels = dynamicLevels(score, reading.markings);
+  const tune = once(() => tuneOf(study));
   const context: ProofContext = {
     score,
     facts,
@@ -35,8 +38,8 @@ export function proof(
     proposals,
     rules,
     hasTune: (part, at) => {
-      const tone = study.sounding.melody.findLast((t) => cmp(t.note.start, at) <= 0);
-      return tone?.note.part === part;
+      const tone = study.soundingPart(part).melody.findLast((t) => lte(t.note.start, at));
+      return tone !== undefined && tune().has(tone.note.id);
     },
     levels: levels.filter((l) => l.part === reading.part),
     hairpins: swellsOf(score, facts, reading.markings, levels, reading.part)

@@ -1,3 +1,4 @@
+import { listed } from '../sentences.ts';
 import { barLabel, measureAt } from '../score/position.ts';
 import { LIMITS } from '../style/limits.ts';
 import type { ChordFact, Facts, KeyFact } from '../analysis/facts.ts';
@@ -79,33 +80,24 @@ export function brief(score: Score, facts: Facts, markings: readonly Marking[], 
       facts.cadences.filter((c) => within(c.start)).map((c) => ({ at: c.start, text: `${CADENCE_NAMES[c.type]} in ${keyWords(c.key)}` }))
     )
   );
-  const begins = facts.phrases.filter((p) => within(p.start));
-  if (long && begins.length > 1)
-    result.whatItIs.push(
-      ...byBars(
-        score,
-        begins.map((p) => ({ at: p.start, text: 'a phrase begins' }))
-      )
-    );
-  facts.phrases.forEach((p, k) => {
-    if (long && begins.length > 1) return;
-    if (within(p.start)) result.whatItIs.push(`${placeName(score, p.start)}: phrase ${k + 1} begins`);
-    if (within(p.last)) result.whatItIs.push(`${placeName(score, p.last)}: last note of phrase ${k + 1}`);
-  });
+  const begins = facts.phrases.filter((p) => within(p.start)).map((p) => ({ at: p.start, text: 'a phrase begins' }));
+  if (long) result.whatItIs.push(...byBars(score, begins));
+  else
+    facts.phrases.forEach((p, k) => {
+      if (within(p.start)) result.whatItIs.push(`${placeName(score, p.start)}: phrase ${k + 1} begins`);
+      if (within(p.last)) result.whatItIs.push(`${placeName(score, p.last)}: last note of phrase ${k + 1}`);
+    });
 
   for (const line of others(score, part, from, to)) result.whatItIs.push(line);
   const notes = score.notes.filter((n) => n.part === part && n.measure >= from && n.measure <= to && !n.cue);
   const signs = notes.flatMap((n) =>
     (n.marks ?? []).map((m) => ({ at: n.start, text: `${m.name.replace(/-/g, ' ')}${m.value ? ` ${m.value}` : ''}` }))
   );
-  const said = score.directions.filter((d) => within(d.start)).flatMap((d) => ({ at: d.start, text: pageSays(d) ?? '' }));
-  result.whatThePageSays.push(
-    ...tell(
-      score,
-      said.filter((s) => s.text)
-    ),
-    ...tell(score, signs)
-  );
+  const said = score.directions.flatMap((d) => {
+    const text = within(d.start) ? pageSays(d) : null;
+    return text ? [{ at: d.start, text }] : [];
+  });
+  result.whatThePageSays.push(...tell(score, said), ...tell(score, signs));
   const slurs = score.slurs.filter((s) => s.kind === 'slur' && notes.some((n) => n.id === s.from)).length;
   if (slurs) result.whatThePageSays.push(`${slurs} ${slurs === 1 ? 'slur begins' : 'slurs begin'} here`);
 
@@ -163,8 +155,7 @@ function barList(score: Score, bars: readonly number[]): string {
   }
   const name = (k: number): string => barLabel(score.measures, score.measures[k]).replace(/^bar /, '');
   const told = runs.map(([a, b]) => (a === b ? name(a) : `${name(a)}–${name(b)}`));
-  const list = told.length > 1 ? `${told.slice(0, -1).join(', ')} and ${told.at(-1)}` : told[0];
-  return bars.length > 1 ? `bars ${list}` : barLabel(score.measures, score.measures[bars[0]]);
+  return bars.length > 1 ? `bars ${listed(told)}` : barLabel(score.measures, score.measures[bars[0]]);
 }
 
 const chordName = (c: ChordFact): string => inSigns(c.roman) + (c.special ? ` (${c.special})` : '');

@@ -66,6 +66,8 @@ export interface RuleContext {
   /** Tones of the line, and all tones of the part, that are written in a measure. */
   lineIn(measure: number): Tone[];
   tonesIn(measure: number): Tone[];
+  /** The notes of a measure of the part as text: the same text, the same music; empty where it rests. */
+  contentOf(measure: number): string;
   /** A printed slur holds these two neighbours together. */
   slurred(a: Tone, b: Tone): boolean;
   /** A printed hairpin touches [from, to]. */
@@ -93,6 +95,7 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
   const hairpins = score.hairpins.filter((h) => h.part === part);
   const tune = tuneOf(study);
   const bar = (at: Fraction) => measureAt(score, at);
+  const tonesIn = byMeasure(sounding.tones);
   const indexAt = (at: Fraction) => firstFrom(line, toTicks(sounding, at));
   return {
     score,
@@ -117,7 +120,11 @@ export function ruleContext(study: Study, style: Style, part = 0): RuleContext {
     firstAt: (at) => line[indexAt(at)] ?? null,
     lastBefore: (at) => line[indexAt(at) - 1] ?? null,
     lineIn: byMeasure(line),
-    tonesIn: byMeasure(sounding.tones),
+    tonesIn,
+    contentOf: (measure) =>
+      tonesIn(measure)
+        .map((t) => `${t.note.onset.n}/${t.note.onset.d}:${t.midi}`)
+        .join(' '),
     slurred: (a, b) => {
       const k = place.get(a.note.id);
       return k !== undefined && line[k + 1] === b && held[k];

@@ -21,5 +21,5 @@ export function handsOfPart(score: Score, reading: Pick<Reading, 'markings' | 'p
   return Array.from({ length: staves }, (_, k) => k + 1).filter((staff) => staff === 1 || apart.has(`${reading.part} ${staff}`));
 }
 
-/** How the hand of a staff is called. */
-export const handName = (staff: number): string => (staff === 1 ? 'upper hand' : 'lower hand');
+/** How the hand of a staff is called; an organ's third staff is for the feet. */
+export const handName = (staff: number): string => ['upper hand', 'lower hand'][staff - 1] ?? 'pedals';

@@ -27,7 +27,6 @@ const starts = (tones: readonly Tone[]): Fraction[] => tones.map((t) => t.note.s
 const quarters = (c: RuleContext, t: Tone): number => (t.end - t.start) / c.sounding.ticksPerQuarter;
 const always = (c: RuleContext): Fraction[] => starts(c.line.slice(0, 1));
 const chords = (c: RuleContext): Fraction[] => c.score.notes.filter((n) => n.part === c.part && n.chord && !n.grace).map((n) => n.start);
-const bows = (c: RuleContext): boolean => can(c.instrument, 'bows');
 
 /** Where each question matters. */
 const WHERE: Record<SchoolKey, (c: RuleContext) => Fraction[]> = {
@@ -80,9 +79,9 @@ const WHERE: Record<SchoolKey, (c: RuleContext) => Fraction[]> = {
     c.score.directions.flatMap((d) =>
       d.kind === 'dynamic' && d.part === c.part && /^(sf|sfz|fz|rf|rfz|sffz)$/.test(d.value) ? [d.start] : []
     ),
-  'chord-break': (c) => (can(c.instrument, 'bows', 'plucks') ? chords(c) : []),
-  'chord-release': (c) => (can(c.instrument, 'bows', 'plucks', 'keys') ? chords(c) : []),
-  bowing: (c) => (bows(c) ? c.facts.phrases.map((p) => p.start) : []),
+  'chord-break': chords,
+  'chord-release': chords,
+  bowing: (c) => c.facts.phrases.map((p) => p.start),
   'suspect-notes': (c) => c.details.suspects.map((s) => s.start),
   joins: (c) => c.facts.sections.slice(1).map((s) => s.start),
   'pipe-movements': (c) => c.score.notes.filter((n) => n.grace && n.part === c.part).map((n) => n.start),
@@ -99,6 +98,7 @@ export interface QuestionPlaces {
 
 export const questionPlaces = (c: RuleContext): QuestionPlaces[] =>
   (SCHOOLS as readonly School[])
+    .filter(({ needs }) => !needs || can(c.instrument, ...needs))
     .map((school) => school.key as SchoolKey)
     .filter((key) => key in c.profile.schools || key in c.schools)
     .map((key) => ({ key, places: WHERE[key](c).sort(cmp) }))

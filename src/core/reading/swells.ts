@@ -36,10 +36,10 @@ export function swellsOf(
   part: number,
   hand = 1
 ): Swell[] {
-  const staffOf = handsOf(score);
+  const handOf = handsOf(score);
   const hairpin = { words: false, size: 'plain' as const, toNothing: false };
   const printed = score.hairpins
-    .filter((h) => h.part === part && isForHand({ staff: staffOf(h) }, hand))
+    .filter((h) => h.part === part && isForHand({ staff: handOf(h) }, hand))
     .map((h): Swell => ({ ...hairpin, id: h.id, up: h.kind === 'crescendo', start: h.start, end: h.end, editorial: false }));
   const own = markings.flatMap((m): Swell[] => {
     const { swell } = soundOf(m);

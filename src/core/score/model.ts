@@ -175,6 +175,7 @@ export interface Hairpin {
   kind: 'crescendo' | 'diminuendo';
   part: number;
   staff: number;
+  placement?: string;
   /** Quarters from the beginning of the piece. */
   start: Fraction;
   end: Fraction;

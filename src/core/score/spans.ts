@@ -68,6 +68,7 @@ export function connectHairpins(score: Score, report: Report): void {
         kind: from.type,
         part: from.part,
         staff: from.staff,
+        ...(from.placement ? { placement: from.placement } : {}),
         start: from.start,
         end: wedge.start,
         niente: from.niente || wedge.niente

@@ -69,6 +69,12 @@ const DANCES: readonly Dance[] = [
   dance('Waltz', /\b(waltz|valse|walzer)\b/i, { unit: 1, low: 144, high: 184 }, 'one impulse a bar, the third beat light'),
   dance('Mazurka', /\b(mazurka)\b/i, { unit: 1, low: 120, high: 152 }, 'in three with weight on the second or third beat'),
   dance('Polonaise', /\b(polonaise|polacca)\b/i, { unit: 1, low: 84, high: 100 }, 'proud in three, the cadence on the last two beats'),
+  dance(
+    'Funeral march',
+    /\b(fun[eè]bre|funeral|trauermarsch)\b/i,
+    { unit: null, low: 52, high: 66 },
+    'heavy and even, every step the same'
+  ),
   dance('March', /\b(march|marche|marcia|marsch)\b/i, { unit: null, low: 104, high: 120 }, 'steady in two, the step never hurried'),
   dance('Hornpipe', /\b(hornpipe)\b/i, null, 'firm on every beat, the syncopations against it'),
   dance('Reel', /\b(reel)\b/i, { unit: 2, low: 100, high: 116 }, 'driving in two, the off-beats light'),

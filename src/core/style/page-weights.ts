@@ -31,6 +31,8 @@ export const TYPE = {
   margin: 45,
   foot: 18,
   betweenSystems: 8,
+  /** Between the music and the text that begins under it. */
+  afterMusic: 22,
   /** Share of a page that text may have filled for music to begin under it. */
   startsBelow: 0.62,
   /** Share of a page up to which a table is kept on one. */
@@ -47,6 +49,9 @@ export const ENGRAVING = {
   counted: 0.85,
   /** Letters from which words are set in two lines: longer ones reach into what the next bar has to say. */
   longWords: 22,
+  /** Notes of a written-out ornament from which on their number is said; notes of one value under one beam at most, to be read at a glance. */
+  numbered: 4,
+  beamed: { triplets: 6, others: 8 },
   /** Print of a count line, and of held beats in it, which have no room of their own between the notes. */
   count: '80%',
   heldBeat: '65%'

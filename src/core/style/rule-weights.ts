@@ -13,8 +13,8 @@ export const TEMPO_RELATIONS: readonly [number, number][] = [
   [3, 4]
 ];
 
-/** Groups into which a free cadenza of so many notes falls: odd ones, growing toward the middle. Handbook 7.7. */
-export const CADENZA_GROUPS = [3, 5, 9, 5, 3];
+/** Notes of a group in a free cadenza, at least and at most. Handbook 7.7; the numbers from memory. */
+export const CADENZA_GROUPS = { least: 3, most: 9 };
 
 /** Steps by which an echo is softer, and the level under which none goes: soft against loud (Quantz 1752, XVII.vii, from memory), the steps by hand. */
 export const ECHO_STEPS = 2;
@@ -64,3 +64,6 @@ export const SIMILE = 4;
 
 /** Bars from which on what comes again is told. Set by hand. */
 export const RETURN_BARS = 2;
+
+/** Likeness of the first bar of two places, 0 to 1, from which they are told as the same music. Set by hand. */
+export const SAME_BEGINNING = 0.5;

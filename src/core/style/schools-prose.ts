@@ -2,9 +2,13 @@ import type { SchoolKey } from './schools.ts';
 
 /** How an answer is told in a sentence: words before its label, or a clause for each option. */
 export const SCHOOL_PROSE: Record<SchoolKey, string | Record<string, string>> = {
-  text: 'it takes',
-  tempo: 'its tempo is',
-  rubato: 'time is',
+  text: { 'as-printed': 'the printed page comes first', free: 'the page is taken as a ground' },
+  tempo: 'the tempo is',
+  rubato: {
+    'beat-strict': 'time is strict inside the beat',
+    stolen: 'time is stolen and given back',
+    arch: 'time bends by the arch of the phrase'
+  },
   repeats: 'the second time',
   'third-time': 'what comes three times is heard as',
   return: 'when the theme comes back',

@@ -1,3 +1,4 @@
+import type { Ability } from './instruments/instrument.ts';
 import type { Fraction } from '../score/fraction.ts';
 import type { SourceKey } from './bibliography.ts';
 
@@ -14,6 +15,8 @@ export interface SchoolOption {
 export interface School {
   key: string;
   question: string;
+  /** Asked of players of whose instrument one of these holds; of all when absent. */
+  needs?: readonly Ability[];
   options: readonly SchoolOption[];
 }
 
@@ -298,6 +301,7 @@ export const SCHOOLS = [
   {
     key: 'chord-break',
     question: 'How are three and four strings sounded?',
+    needs: ['bows', 'plucks'],
     options: [
       option('from-below', 'from below', 'Bass first, on or just before the beat, then up to the melody note that stays.', 'quantz'),
       option('two-and-two', 'two and two', 'Lower pair, upper pair: clear and quick, the melody note in the second.'),
@@ -307,6 +311,7 @@ export const SCHOOLS = [
   {
     key: 'chord-release',
     question: 'Which note of a chord goes on?',
+    needs: ['bows', 'plucks', 'keys'],
     options: [
       option('top', 'the top note', 'The ear follows the upper voice; what lies below is a beginning.'),
       option('moving-voice', 'the voice that moves on', 'The note that the next one answers is held, wherever it lies.'),
@@ -320,6 +325,7 @@ export const SCHOOLS = [
   {
     key: 'bowing',
     question: 'How are bows directed?',
+    needs: ['bows'],
     options: [
       option(
         'rule-of-downbow',

@@ -5,6 +5,7 @@
   import { Button, SelectItem } from 'carbon-components-svelte';
   import { add, cmp, format } from '$core/score/fraction';
   import { againstPrinted, isOnNote, isSpan, kindName, kindOf, ownWords, valueFault, valuesOf } from '$core/markings/describe';
+  import { isFor } from '$core/style/instruments/instrument';
   import { MARKING_KINDS, type MarkingKind } from '$core/markings/marking-kind';
   import type { Marking } from '$core/markings/marking';
   import { placesIn, type Place } from '$core/reading/moments';
@@ -38,6 +39,8 @@
   const first = $derived(marking ? Math.max(0, (workspace.measureOf(marking.start)?.index ?? 0) - 1) : workspace.selection.from);
   const last = $derived(marking ? (workspace.measureOf(marking.start)?.index ?? 0) + 1 : workspace.selection.to);
   const places = $derived(workspace.score ? placesIn(workspace.score, part, first, last) : []);
+  /** Only what the instrument can do, and what the marking is already. */
+  const offered = $derived(MARKING_KINDS.filter((k) => k === marking?.kind || isFor(kindOf(k).needs, workspace.instrument)));
   const choices = $derived(valuesOf(kind));
   const usable = $derived(isOnNote(kind) ? places.filter((p) => p.note) : places);
   const start = $derived(usable.find((p) => key(p) === from) ?? usable[0]);
@@ -122,7 +125,7 @@
 <form class="form" onsubmit={submit} data-testid={marking ? 'edit-marking' : 'add-marking'}>
   {#if !marking}<h4>Add a marking</h4>{/if}
   <Choice label="Kind" bind:value={kind} disabled={marking !== null}
-    >{#each MARKING_KINDS as k (k)}<SelectItem value={k} text={kindName(k)} />{/each}</Choice
+    >{#each offered as k (k)}<SelectItem value={k} text={kindName(k)} />{/each}</Choice
   >
   {#if !choices}
     <Field label="What" bind:value maxlength="200" placeholder={ownWords(kind)?.hint} />

@@ -2,6 +2,7 @@
   import Words from '$lib/controls/Words.svelte';
   import Act from '$lib/controls/Act.svelte';
   import { Button } from 'carbon-components-svelte';
+  import { AsTyped } from '../workspace/as-typed';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   interface Props {
@@ -13,7 +14,6 @@
 
   let editing = $state(false);
   let text = $state('');
-  let timer: ReturnType<typeof setTimeout> | undefined;
 
   const own = $derived(workspace.reading.briefs.find((b) => b.from <= workspace.selection.from && b.to >= workspace.selection.to));
 
@@ -26,25 +26,21 @@
     editing = true;
   }
 
+  const typing = new AsTyped(save);
+
   function save(): void {
-    clearTimeout(timer);
     if (text.trim() && text !== workspace.reading.briefs.find((b) => b.from === bars.from && b.to === bars.to)?.text)
       workspace.act({ type: 'write-brief', ...bars, text });
   }
 
-  /** Saved as it is written: a pause is enough. */
-  function typed(): void {
-    clearTimeout(timer);
-    timer = setTimeout(save, 800);
-  }
-
   function done(): void {
+    typing.drop();
     save();
     editing = false;
   }
 
   function letGo(): void {
-    clearTimeout(timer);
+    typing.drop();
     if (own) workspace.act({ type: 'write-brief', from: own.from, to: own.to, text: null });
     editing = false;
   }
@@ -61,7 +57,15 @@
 <section class="written">
   <h3>In your words</h3>
   {#if editing}
-    <Words label="The brief in your words" quietly bind:value={text} oninput={typed} onblur={save} rows={10} maxlength={8000} />
+    <Words
+      label="The brief in your words"
+      quietly
+      bind:value={text}
+      oninput={typing.typed}
+      onblur={typing.now}
+      rows={10}
+      maxlength={8000}
+    />
     <div class="acts">
       <Button size="small" kind="tertiary" on:click={done}>Done</Button>
       {#if own}<Button size="small" kind="ghost" on:click={letGo}>Let it go</Button>{/if}

@@ -13,6 +13,7 @@
   import { PROFILES } from '$core/style/profiles';
   import { TEMPI, tempoRangeFault } from '$core/reading/tempo-range';
   import PeriodChoice from './PeriodChoice.svelte';
+  import { isFor } from '$core/style/instruments/instrument';
   import { SCHOOLS, type School, type SchoolKey } from '$core/style/schools';
   import { today } from '../workspace/today';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -27,7 +28,7 @@
   /** Questions that this profile knows, and those that have been answered. */
   const questions = $derived(
     (SCHOOLS as readonly School[])
-      .filter((s) => s.key in usual || s.key in workspace.reading.schools)
+      .filter((s) => (s.key in usual && isFor(s.needs, workspace.instrument)) || s.key in workspace.reading.schools)
       .map((s) => ({ ...s, key: s.key as SchoolKey }))
   );
 

@@ -16,6 +16,7 @@ import type { Measure, Note, Score } from '$core/score/model';
 import { renumbered } from '$core/score/numbering';
 import { barLabel, measureAt } from '$core/score/position';
 import { keyAsRead, toldKey } from '$core/analysis/key-words';
+import { UNKNOWN_INSTRUMENT } from '$core/style/instruments/index';
 import { instrumentOf } from '$core/style/instruments/instrument-of';
 import { PROFILES } from '$core/style/profiles';
 import { Player, type PlayerSource } from '../hearing/player.svelte';
@@ -124,6 +125,11 @@ export class Workspace {
   reasonsOf(marking: Marking): readonly Because[] {
     return this.told.get(marking.id) ?? marking.because;
   }
+
+  /** What the part of the reading is played on. */
+  readonly instrument = $derived(
+    this.score ? instrumentOf(this.score, this.score.parts[this.reading.part], this.reading.instruments) : UNKNOWN_INSTRUMENT
+  );
 
   get hand(): number {
     return this.hands.includes(this.chosenHand) ? this.chosenHand : 1;

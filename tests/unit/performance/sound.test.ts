@@ -1,7 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { studyOf } from '../../../src/core/analysis/study.ts';
-import type { Marking } from '../../../src/core/markings/marking.ts';
 import { velocityOf, withinRange } from '../../../src/core/performance/loudness.ts';
 import { midiFile } from '../../../src/core/performance/midi.ts';
 import { perform, type PlayedNote } from '../../../src/core/performance/perform.ts';
@@ -10,7 +9,7 @@ import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.t
 import { frac } from '../../../src/core/score/fraction.ts';
 import type { Score } from '../../../src/core/score/model.ts';
 import { parseMidi } from 'midi-file';
-import { abc } from '../helpers.ts';
+import { abc, markingAt } from '../helpers.ts';
 
 const HEAD = 'M:4/4\nL:1/4\nQ:1/4=60\nK:C\n';
 const played = (score: Score, reading: Partial<Reading> = {}) => {
@@ -19,21 +18,11 @@ const played = (score: Score, reading: Partial<Reading> = {}) => {
 };
 const notesOf = (text: string, reading: Partial<Reading> = {}): PlayedNote[] => played(abc(text), reading).notes;
 const length = (n: PlayedNote): number => n.end - n.onset;
-const mark = (kind: Marking['kind'], value: string, at: number, rest: Partial<Marking> = {}): Marking => ({
-  id: `mark-${kind}-${at}`,
-  kind,
-  value,
-  part: 0,
-  staff: 1,
-  start: frac(at),
-  because: [],
-  ...rest
-});
 
 test('a slur of the editor takes nothing from the silence of a printed dot', () => {
   const text = `${HEAD}.C .D .E .F|G4|`;
   const bare = notesOf(text);
-  const slurred = notesOf(text, { markings: [mark('slur', 'slur', 0, { note: bare[0].note, endNote: bare[3].note, end: frac(3) })] });
+  const slurred = notesOf(text, { markings: [markingAt('slur', 'slur', 0, { note: bare[0].note, endNote: bare[3].note, end: frac(3) })] });
   assert.deepEqual(slurred.slice(0, 4).map(length), bare.slice(0, 4).map(length));
   const printed = notesOf(`${HEAD}(.C .D .E .F)|G4|`);
   assert.ok(length(printed[0]) > length(bare[0]), 'a printed slur over dots is portato');

@@ -4,6 +4,7 @@ import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { RULES } from '../../../src/core/reading/rules/index.ts';
+import { contourGroups } from '../../../src/core/reading/rules/pace.ts';
 import type { Score } from '../../../src/core/score/model.ts';
 import type { Period } from '../../../src/core/style/profiles.ts';
 import type { SchoolAnswers } from '../../../src/core/style/schools.ts';
@@ -231,7 +232,7 @@ const CASES: Case[] = [
     period: 'romantic',
     yes: 'c8|[M:none]cdefgabc agfedcBA|[M:4/4]c8|',
     no: 'c8|cdefgabc|c8|',
-    value: 'groups 3 · 5 · 8'
+    value: 'groups 6 · 5 · 5'
   },
   {
     rule: 'read-the-cadenza-as-slowing',
@@ -372,6 +373,17 @@ test('every rule has such a case, or speaks in a demo piece', () => {
   assert.deepEqual(
     RULES.map((r) => r.id).filter((id) => !fired.has(id)),
     []
+  );
+});
+
+test('a free run is grouped as its line turns', () => {
+  assert.deepEqual(contourGroups([0, 2, 4, 5, 7, 5, 4, 2, 0]), [4, 5]);
+  assert.deepEqual(contourGroups([0, 2, 4, 5, 7, 9, 11, 12, 14, 16, 17, 19]), [6, 6]);
+  // A turn of a note or two is no group.
+  assert.deepEqual(contourGroups([0, 2, 1, 3, 5, 7, 9]), [7]);
+  assert.equal(
+    contourGroups([0, 4, 7, 4, 0, 4, 7, 4, 0]).reduce((a, b) => a + b, 0),
+    9
   );
 });
 

@@ -8,6 +8,10 @@ import { replay } from '../../../src/core/reading/log.ts';
 import { styleOf } from '../../../src/core/reading/reading.ts';
 import { draft, wholeScore } from '../../../src/core/reading/draft/draft.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
+import { kindOf } from '../../../src/core/markings/describe.ts';
+import { MARKING_KINDS } from '../../../src/core/markings/marking-kind.ts';
+import { instrumentByKey, UNKNOWN_INSTRUMENT } from '../../../src/core/style/instruments/index.ts';
+import { isFor } from '../../../src/core/style/instruments/instrument.ts';
 import { SOURCES } from '../../../src/core/style/bibliography.ts';
 import { clarityCeiling, soundAndSilence } from '../../../src/core/style/clarity.ts';
 import { APPOGGIATURA_SHARE } from '../../../src/core/style/ornaments.ts';
@@ -98,4 +102,13 @@ test('answers and weights of rules belong to the reading and keep their day', ()
   const { score } = demo('etude.abc');
   const rules = new Set(propose(studyOf(score), styleOf(reading)).map((p) => p.rule));
   assert.ok(!rules.has('rise-grows') && !rules.has('steal-into-the-return'));
+});
+
+test('only what an instrument can do is offered: no bows for winds, no breath for keys, all of it where nothing is known', () => {
+  const offered = (key: string): string[] =>
+    MARKING_KINDS.filter((k) => isFor(kindOf(k).needs, key === 'unknown' ? UNKNOWN_INSTRUMENT : instrumentByKey(key)!));
+  assert.ok(!offered('clarinet').includes('bowing') && offered('clarinet').includes('breath'));
+  assert.ok(offered('violin').includes('bowing') && !offered('violin').includes('breath'));
+  assert.ok(!offered('piano').includes('breath') && !offered('piano').includes('bowing'));
+  assert.deepEqual(offered('unknown'), [...MARKING_KINDS]);
 });

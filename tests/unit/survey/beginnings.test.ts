@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { guessPeriod } from '../../../src/core/survey/beginnings.ts';
 import { openScore } from '../../../src/core/score/read-file.ts';
-import { open, sample } from '../helpers.ts';
+import { suggestedTempo } from '../../../src/core/survey/tempo.ts';
+import { abc, open, sample } from '../helpers.ts';
 
 const piece = (title: string, composer: string, music = 'c d e f|g4|]', head = 'K:C') =>
   openScore(new TextEncoder().encode(`X:1\nT:${title}\nC:${composer}\nM:4/4\nL:1/4\n${head}\n${music}`), 'a.abc').score;
@@ -33,4 +34,21 @@ test('real scores are guessed by what stands on them', () => {
   const of = (name: string) => guessPeriod(open(sample(name)).score);
   assert.equal(of('Dichterliebe01.xml')?.period, 'romantic');
   assert.ok(of('Dichterliebe01.xml')!.evidence.length);
+});
+
+test('the pipers’ nine notes with grace notes throughout are pipes; dates that the teacher gives outweigh the page', () => {
+  const tune = (grace: string) =>
+    abc(`M:6/8\nL:1/8\nK:HP\n${grace}A2B ${grace}c2d|${grace}ecA ${grace}B3|${grace}A2B ${grace}c2d|${grace}ecB ${grace}A3|]`);
+  assert.equal(guessPeriod(tune('{g}'))?.period, 'highland-pipes');
+  assert.notEqual(guessPeriod(tune(''))?.period, 'highland-pipes');
+  assert.equal(guessPeriod(tune(''), '1801–1867')?.period, 'romantic');
+});
+
+test('a dance names its tempo, a funeral march another than a march, and words outweigh both', () => {
+  const named = (title: string, meter = '4/4', words = '') => suggestedTempo({ ...abc(`M:${meter}\nL:1/8\nK:C\n${words}c8|`), title });
+  assert.equal(named('Gigue', '6/8')?.name, 'Gigue');
+  assert.deepEqual(named('Gavotte')?.beats, { low: 120, high: 152 }, 'a beat is a quarter here: two to the half');
+  assert.ok(named('Marche funèbre')!.beats.high < named('Marche')!.beats.low);
+  assert.equal(named('Gigue', '6/8', '"^Adagio"')?.name, 'Adagio');
+  assert.equal(named('Study'), null);
 });

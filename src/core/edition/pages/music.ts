@@ -16,9 +16,6 @@ export interface SetSystem {
   footnote: { picture: Picture; scale: number } | null;
 }
 
-/** Room between the music and the text that begins under it. */
-const AFTER_MUSIC = 22;
-
 /** Room between the music and the footnotes, with their rule. */
 const FOOTNOTE_GAP = 14;
 
@@ -75,7 +72,7 @@ export function* setMusic(
   }
   // What is said after the music begins under it, where most of a page would stay empty.
   if (!closing || closing.bottom > TURNS.fullEnough * setter.bottom) setter.newPage();
-  else setter.y = closing.bottom + AFTER_MUSIC;
+  else setter.y = closing.bottom + TYPE.afterMusic;
   yield* setter.finished();
 }
 

@@ -1,3 +1,4 @@
+import { capital } from '../../sentences.ts';
 import type { Marking } from '../../markings/marking.ts';
 import { dynamicPlan, levelName } from '../../reading/dynamic-plan.ts';
 import { bullets, heading, paragraph, span, type RichBlock } from '../../reading/rich-text.ts';
@@ -39,7 +40,7 @@ export function draftCard(edition: Edition): string[] {
     if (lines.length < LIMITS.toRemember) lines.push(`${bar(m)}: ${inWords(m)}. ${m.because.find((b) => !b.rule)?.text ?? ''}`.trim());
   const end = markings.findLast((m) => m.kind === 'hairpin' || m.kind === 'tempo' || m.kind === 'dynamic');
   if (end && lines.length < LIMITS.toRemember) lines.push(`At the end, ${bar(end)}: ${inWords(end)}.`);
-  return lines.slice(0, LIMITS.toRemember).map((l) => l[0].toUpperCase() + l.slice(1));
+  return lines.slice(0, LIMITS.toRemember).map(capital);
 }
 
 /** One page for the stand: form, tempo, peak, breaths, and what is to be remembered. */

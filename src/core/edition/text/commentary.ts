@@ -1,3 +1,4 @@
+import { capital, listed } from '../../sentences.ts';
 import type { Reading } from '../../reading/reading.ts';
 import { dynamicLevels } from '../../reading/in-force.ts';
 import { hairpinWords } from '../../reading/hairpin-levels.ts';
@@ -32,9 +33,6 @@ export interface CommentaryEntry {
   /** Notes that may be misprints, and what was decided. */
   suspect: string[];
 }
-
-/** With a capital; Roman numerals keep theirs, which tell the mode. */
-const capital = (text: string): string => (/^b?[iv]+[o%+]?\d*(?:\/\S+)?\s/.test(text) ? text : text[0].toUpperCase() + text.slice(1));
 
 /** A reason without the name of the bar under which it stands already. */
 function inItsBar(text: string, bar: string): string {
@@ -145,7 +143,7 @@ function listOf(names: readonly string[]): string {
   const bars = [...new Set(names)];
   const numbered = bars.every((b) => /^Bar \S+$/.test(b));
   const list = bars.map((b) => (numbered ? b.slice('Bar '.length) : b.charAt(0).toLowerCase() + b.slice(1)));
-  return `${numbered ? 'bars ' : ''}${list.slice(0, -1).join(', ')} and ${list.at(-1)}`;
+  return `${numbered ? 'bars ' : ''}${listed(list)}`;
 }
 
 /** The commentary as text: sections, in them what holds for several bars, and then the bars. */

@@ -1,3 +1,4 @@
+import { capital, listed } from '../../sentences.ts';
 import { tempoOfReading } from '../../reading/in-force.ts';
 import { bullets, heading, paragraph, span, type Inline, type RichBlock, type RichText } from '../../reading/rich-text.ts';
 import { toNumber } from '../../score/fraction.ts';
@@ -19,14 +20,6 @@ import type { Edition } from './edition.ts';
 
 /** Lines on technique in a drafted preface; the survey has them all. */
 const MOST_TECHNIQUE = 6;
-
-const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
-
-/** Clauses in one sentence: those with a comma inside are parted by semicolons. */
-function listed(clauses: readonly string[]): string {
-  const mark = clauses.some((c) => c.includes(',')) ? ';' : ',';
-  return clauses.length < 2 ? clauses.join('') : `${clauses.slice(0, -1).join(`${mark} `)}${mark} and ${clauses.at(-1)}`;
-}
 
 const sentence = (text: string): string => (/[.!?]$/.test(text) ? text : `${text}.`);
 const cited = (keys: readonly SourceKey[]): string => {
@@ -90,7 +83,10 @@ function schools({ questions }: Edition): RichBlock[] {
   const usual = questions
     .filter((q) => !q.decidedOn && !q.local.length && q.option)
     .map((q) => schoolClause(q.school.key as SchoolKey, q.option!, label(q.school, q.option)?.label ?? q.option!));
-  return [...(items.length ? [bullets(items)] : []), ...(usual.length ? [paragraph(`By the custom of the period ${listed(usual)}.`)] : [])];
+  return [
+    ...(items.length ? [bullets(items)] : []),
+    ...(usual.length ? [paragraph(`By the custom of the period ${listed(usual, ';')}.`)] : [])
+  ];
 }
 
 /** What the teacher marked in the survey for the preface. */

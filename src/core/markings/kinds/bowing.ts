@@ -8,6 +8,7 @@ export const bowing: MarkingDescription = {
   name: 'bowing',
   says: 'The way that the bow moves on a note.',
   hangs: 'note',
+  needs: ['bows'],
   values: ['down-bow', 'up-bow'],
   inWords: withName('bowing'),
   legend: { sign: 'small bow sign', meaning: 'editorial bowing' },

@@ -13,6 +13,7 @@ export const breath: MarkingDescription = {
   name: 'breath',
   says: 'A breath after a note.',
   hangs: 'note',
+  needs: ['breathes'],
   values: ['breath'],
   inWords: withName('breath'),
   legend: { sign: 'comma above the staff', meaning: 'breath' },

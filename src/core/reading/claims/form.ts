@@ -1,11 +1,12 @@
 import { cmp, eq, lt, lte, sub, toNumber, type Fraction } from '../../score/fraction.ts';
 import { intervalWords } from '../../analysis/words.ts';
+import { SAME_BEGINNING } from '../../style/rule-weights.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
 import { levelInForce } from '../in-force.ts';
 import type { Claim } from '../../markings/claim.ts';
 import type { ClaimKind, Ground } from './claim.ts';
 import { measureAt } from '../../score/position.ts';
-import { contentOf } from './levels.ts';
+import { barsOf, contentOf } from './levels.ts';
 import { rangeWords } from './places.ts';
 import { heightOf, pitchOf, placeLevel, quartersOf } from './page.ts';
 
@@ -29,9 +30,6 @@ function alike({ score, page }: Ground, a: Fraction, b: Fraction, quarters: numb
   return Math.max(0, ...counts.values()) / Math.max(1, x.size, y.size);
 }
 
-/** Likeness of two beginnings from which they are told as the same music. */
-const SAME = 0.5;
-
 const upbeatOf = (claim: Claim, ground: Ground): number => {
   const [first, next] = ground.page.notes(claim.notes) ?? [];
   return next ? heightOf(next) - heightOf(first) : 0;
@@ -42,7 +40,7 @@ export const OF_FORM = {
   'section returns': {
     needs: ['beside'],
     words: (claim, ground) => `section ${sectionOf(claim, ground)?.label.replace(/'/g, '') ?? ''} returns`,
-    holds: (claim, ground) => sectionOf(claim, ground) !== undefined && alike(ground, claim.beside!, claim.at, 4) >= SAME
+    holds: (claim, ground) => sectionOf(claim, ground) !== undefined && alike(ground, claim.beside!, claim.at, 4) >= SAME_BEGINNING
   },
   'same bars': {
     needs: ['beside', 'count'],
@@ -53,16 +51,17 @@ export const OF_FORM = {
     },
     holds: ({ part, at, beside, count }, { score, page }) => {
       const [from, model] = [measureAt(score, at).index, measureAt(score, beside!).index];
-      const bars = Array.from({ length: Math.min(count!, score.measures.length) }, (_, k) => k);
-      return bars.every(
-        (k) => contentOf(page, part, from + k) !== '' && contentOf(page, part, from + k) === contentOf(page, part, model + k)
+      const bars = barsOf(count!, score);
+      return (
+        bars.length > 0 &&
+        bars.every((k) => contentOf(page, part, from + k) !== '' && contentOf(page, part, from + k) === contentOf(page, part, model + k))
       );
     }
   },
   'theme returns': {
     needs: ['beside'],
     words: () => 'the theme returns',
-    holds: (claim, ground) => sectionOf(claim, ground) !== undefined && alike(ground, claim.beside!, claim.at, 4) >= SAME
+    holds: (claim, ground) => sectionOf(claim, ground) !== undefined && alike(ground, claim.beside!, claim.at, 4) >= SAME_BEGINNING
   },
   'section begins': {
     words: (claim, ground) => `section ${sectionOf(claim, ground)?.label ?? ''} begins`,
@@ -84,7 +83,7 @@ export const OF_FORM = {
     words: ({ text }) => text!,
     holds: (claim, ground) => {
       const said = claim.text!.includes('same beginning');
-      return !said || alike(ground, claim.beside!, claim.at, 4) >= SAME;
+      return !said || alike(ground, claim.beside!, claim.at, 4) >= SAME_BEGINNING;
     }
   },
   'two bars as one': { needs: ['text'], words: ({ text }) => text!, holds: (_, { facts }) => facts.phrases.length > 0 },

@@ -42,18 +42,9 @@ export const OF_HARMONY = {
       const chord = chordOf(claim, ground);
       if (!b?.sounding || !a.sounding || !chord) return false;
       // A note of a scale on its way down passes, and does not lean.
-      const passes = score.notes.some(
-        (n) =>
-          n.part === a.part &&
-          n.staff === a.staff &&
-          n.voice === a.voice &&
-          !n.rest &&
-          !n.grace &&
-          eq(add(n.start, n.duration), a.start) &&
-          heightOf(n) - heightOf(a) === 1 &&
-          lte(n.duration, a.duration)
-      );
-      if (passes) return false;
+      const before = page.previous(a);
+      const joins = before !== null && !before.rest && eq(add(before.start, before.duration), a.start);
+      if (joins && heightOf(before) - heightOf(a) === 1 && lte(before.duration, a.duration)) return false;
       const tones = pcsOf(chord.root, chord.quality);
       const drop = pitchOf(a) - pitchOf(b);
       return (

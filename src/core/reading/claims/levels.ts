@@ -2,7 +2,7 @@ import { add, cmp, eq, lt, lte, toNumber } from '../../score/fraction.ts';
 import { barLabel, measureAt } from '../../score/position.ts';
 import { dynamicStep } from '../../style/dynamics.ts';
 import { LEADING_HAIRPIN, WAY_UP } from '../../style/rule-weights.ts';
-import { levelInForce, type Level } from '../in-force.ts';
+import { isForHand, levelInForce, type Level } from '../in-force.ts';
 import type { Claim } from '../../markings/claim.ts';
 import type { ClaimKind, Ground } from './claim.ts';
 import { heightOf, pitchOf, type Page } from './page.ts';
@@ -12,7 +12,7 @@ const levelAt = ({ part, at }: Pick<Claim, 'part' | 'at'>, { levels }: Ground): 
 
 /** The level of a part before a moment. */
 const levelBefore = ({ part, at }: Claim, { levels }: Ground): Level | null =>
-  levels.findLast((l) => l.part === part && lt(l.start, at)) ?? null;
+  levels.findLast((l) => l.part === part && isForHand(l, 1) && lt(l.start, at)) ?? null;
 
 const printedWedge = (ground: Ground, { part, at }: Claim, kind: 'crescendo' | 'diminuendo') =>
   ground.score.hairpins.find((h) => h.part === part && h.kind === kind && eq(h.start, at));
@@ -24,6 +24,10 @@ export const contentOf = (page: Page, part: number, measure: number): string =>
     .map((n) => `${n.onset.n}/${n.onset.d}:${pitchOf(n)}`)
     .sort()
     .join(' ');
+
+/** Numbers of so many bars, from 0; none where that many cannot be. */
+export const barsOf = (count: number, { measures }: Ground['score']): number[] =>
+  count >= 1 && count <= measures.length ? measures.slice(0, count).map((_, k) => k) : [];
 
 /** What is said of loudness: levels in force, hairpins, ways up and down, repetitions. Levels are told as they hold now. */
 export const OF_LOUDNESS = {
@@ -50,9 +54,8 @@ export const OF_LOUDNESS = {
     holds: ({ part, at, count }, { score, page }) => {
       const bar = measureAt(score, at).index;
       const content = (m: number): string => contentOf(page, part, m);
-      return Array.from({ length: Math.min(count!, score.measures.length) }, (_, k) => k).every(
-        (k) => content(bar + k) !== '' && content(bar + k) === content(bar + k - count!)
-      );
+      const bars = barsOf(count!, score);
+      return bars.length > 0 && bars.every((k) => content(bar + k) !== '' && content(bar + k) === content(bar + k - count!));
     }
   },
   'level of before': {
@@ -61,7 +64,11 @@ export const OF_LOUDNESS = {
       const until = ground.page.within(part, beside!, at).at(-1);
       return `the level of before, after ${rangeWords(ground.score, beside!, until?.start ?? beside!)}`;
     },
-    holds: ({ at, beside }) => lt(beside!, at)
+    holds: (claim, ground) => {
+      const [now, before] = [levelAt(claim, ground), levelBefore({ ...claim, at: claim.beside! }, ground)];
+      // The level of before is in force again, where any was.
+      return lt(claim.beside!, claim.at) && (!before || now?.step === before.step);
+    }
   },
   terrace: {
     words: (claim, ground) => {

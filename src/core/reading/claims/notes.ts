@@ -70,7 +70,7 @@ export const OF_NOTES = {
     },
     holds: ({ notes }, { page }) => {
       const [a, b] = page.notes(notes) ?? [];
-      return b !== undefined && inARow(page, [a, b]) && Math.abs(pitchOf(b) - pitchOf(a)) >= LEAP_APART;
+      return Boolean(a?.pitch && b?.pitch) && inARow(page, [a, b]) && Math.abs(pitchOf(b) - pitchOf(a)) >= LEAP_APART;
     }
   },
   'equal marks': {
@@ -145,7 +145,7 @@ export const OF_NOTES = {
     words: ({ count }) => `${count} times the same note, then another`,
     holds: ({ notes, count }, { page }) => {
       const all = page.notes(notes);
-      if (!all || all.length !== count! + 1) return false;
+      if (!all || all.length < 2 || all.length !== count! + 1) return false;
       const same = all.slice(0, -1);
       return same.every((n) => pitchOf(n) === pitchOf(same[0])) && pitchOf(all.at(-1)!) !== pitchOf(same[0]) && inARow(page, all);
     }

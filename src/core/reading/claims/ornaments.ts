@@ -1,3 +1,4 @@
+import { lt } from '../../score/fraction.ts';
 import { neighbourOf } from '../../analysis/neighbours.ts';
 import type { ClaimKind } from './claim.ts';
 import { heightOf, inARow, marked, pitchOf, quartersOf } from './page.ts';
@@ -62,18 +63,15 @@ export const OF_ORNAMENTS = {
   'carried accidental': {
     needs: ['text'],
     words: ({ text }) => text!,
-    holds: ({ notes }, { page, score }) => {
+    holds: ({ notes }, { page }) => {
       const [note] = page.notes(notes) ?? [];
       if (!note?.pitch || note.accidental) return false;
       // An earlier sign in the bar, on the same line of the staff, holds for it.
-      return score.notes.some(
-        (n) =>
-          n.part === note.part &&
-          n.measure === note.measure &&
-          n.accidental &&
-          n.pitch?.step === note.pitch!.step &&
-          pitchOf(n) % 12 === pitchOf(note) % 12
-      );
+      return page
+        .inMeasure(note.part, note.measure)
+        .some(
+          (n) => lt(n.start, note.start) && n.accidental && n.pitch?.step === note.pitch!.step && pitchOf(n) % 12 === pitchOf(note) % 12
+        );
     }
   }
 } satisfies Record<string, ClaimKind>;

@@ -11,8 +11,9 @@ export interface Page {
   notes(ids: readonly string[] | undefined): Note[] | null;
   /** Where a note ends, tied notes joined. */
   end(note: Note): Fraction;
-  /** What comes next in the note's own voice, rests included. */
+  /** What comes next in the note's own voice, rests included, and what came before it. */
   next(note: Note): Note | null;
+  previous(note: Note): Note | null;
   /** Sounding notes of a part in a measure, small and cue notes left out. */
   inMeasure(part: number, measure: number): readonly Note[];
   /** Those that begin within [from, to). */
@@ -32,6 +33,7 @@ export function pageOf(score: Score): Page {
 }
 
 function readPage(score: Score): Page {
+  const graces = new Map<string, Note[]>();
   const byId = new Map(score.notes.map((n) => [n.id, n]));
   const bars = new Map<string, Note[]>();
   const voices = new Map<string, Note[]>();
@@ -41,23 +43,25 @@ function readPage(score: Score): Page {
     else map.set(key, [note]);
   };
   for (const n of score.notes) {
+    if (n.grace && !n.cue) put(graces, staffMoment(n), n);
     if (n.cue || n.grace) continue;
     put(voices, voiceOf(n), n);
     if (!n.rest) put(bars, `${n.part} ${n.measure}`, n);
   }
   for (const list of voices.values()) list.sort((a, b) => cmp(a.start, b.start));
-  const next = (note: Note): Note | null => {
-    const list = voices.get(voiceOf(note)) ?? [];
-    const end = add(note.start, note.duration);
+  /** Index of the first in a note's voice that begins at a moment or later. */
+  const firstFrom = (list: readonly Note[], at: Fraction): number => {
     let low = 0;
     let high = list.length;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if (lt(list[middle].start, end)) low = middle + 1;
+      if (lt(list[middle].start, at)) low = middle + 1;
       else high = middle;
     }
-    return list[low] ?? null;
+    return low;
   };
+  const voice = (note: Note): readonly Note[] => voices.get(voiceOf(note)) ?? [];
+  const next = (note: Note): Note | null => voice(note)[firstFrom(voice(note), add(note.start, note.duration))] ?? null;
   const tied = (note: Note): Note | null => {
     if (!note.tie?.start) return null;
     const at = add(note.start, note.duration);
@@ -84,6 +88,7 @@ function readPage(score: Score): Page {
       return add(end.start, end.duration);
     },
     next: (note) => next(last(note)),
+    previous: (note) => voice(note)[firstFrom(voice(note), note.start) - 1] ?? null,
     inMeasure,
     within: (part, from, to) => {
       const found: Note[] = [];
@@ -91,11 +96,11 @@ function readPage(score: Score): Page {
         found.push(...inMeasure(part, m).filter((n) => lte(from, n.start) && lt(n.start, to)));
       return found;
     },
-    graces: (note) =>
-      score.notes.filter((n) => n.grace && !n.cue && n.part === note.part && n.staff === note.staff && eq(n.start, note.start))
+    graces: (note) => graces.get(staffMoment(note)) ?? []
   };
 }
 
+const staffMoment = (n: Note): string => `${n.part} ${n.staff} ${n.start.n}/${n.start.d}`;
 const voiceOf = (n: Note): string => `${n.part} ${n.staff} ${n.voice}`;
 
 /** Written pitch in semitones; 0 for what has none. */

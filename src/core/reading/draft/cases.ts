@@ -20,10 +20,7 @@ function comesAgain(c: RuleContext): Set<number> {
   const seen = new Set<string>();
   const again = new Set<number>();
   for (const m of c.score.measures) {
-    const text = c
-      .tonesIn(m.index)
-      .map((t) => `${t.note.onset.n}/${t.note.onset.d}:${t.midi}`)
-      .join(' ');
+    const text = c.contentOf(m.index);
     if (text && seen.has(text)) again.add(m.index);
     seen.add(text);
   }

@@ -46,12 +46,7 @@ const LOUD = dynamicStep('mf')!;
 
 /** Runs of bars whose music in the part has stood before, note for note, with other music between: where they begin, and their model. */
 function runsAgain(c: RuleContext): { from: number; model: number; bars: number }[] {
-  const content = c.score.measures.map((m) =>
-    c
-      .tonesIn(m.index)
-      .map((t) => `${t.note.onset.n}/${t.note.onset.d}:${t.midi}`)
-      .join(' ')
-  );
+  const content = c.score.measures.map((m) => c.contentOf(m.index));
   const first = new Map<string, number>();
   content.forEach((text, k) => text && !first.has(text) && first.set(text, k));
   const runs: { from: number; model: number; bars: number }[] = [];

@@ -5,6 +5,26 @@ import { readWords, slows, timeActIn } from '../../style/terms/read-words.ts';
 import { about, actsOnTime, firstAt, hasMark, ofMoment, quarters, says, term, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
 
+/**
+ * Groups of a free run as the line turns: each begins where the direction changes, none is shorter than three notes or longer than
+ * nine. Handbook 7.7.
+ * @param heights of the notes, in semitones
+ */
+export function contourGroups(heights: readonly number[]): number[] {
+  const { least, most } = CADENZA_GROUPS;
+  const turns = heights.flatMap((h, k) => {
+    const [before, after] = [heights[k - 1], heights[k + 1]];
+    return before !== undefined && after !== undefined && (h - before) * (after - h) < 0 ? [k] : [];
+  });
+  const cuts = [0];
+  for (const k of turns) if (k - cuts[cuts.length - 1] >= least && heights.length - k >= least) cuts.push(k);
+  return cuts.flatMap((from, k) => {
+    const size = (cuts[k + 1] ?? heights.length) - from;
+    const parts = Math.ceil(size / most);
+    return Array.from({ length: parts }, (_, n) => Math.floor(((n + 1) * size) / parts) - Math.floor((n * size) / parts));
+  });
+}
+
 /** Rules for words on time: what begins must end, what slows by itself needs no help. Handbook 7.5 to 7.7. */
 export const PACE: Rule[] = [
   {
@@ -99,21 +119,14 @@ export const PACE: Rule[] = [
     area: 'time',
     title: 'A free cadenza is grouped',
     looksAt: 'Bars without a meter that hold a dozen notes and more.',
-    proposes: 'The groups, with the first note of each leaned on.',
+    proposes: 'The groups, as the line turns, with the first note of each leaned on.',
     periods: { romantic: 0.6, 'french-1900': 0.65, classical: 0.5 },
     sources: ['common'],
     find: (c) =>
       c.score.measures.flatMap((m): Draft[] => {
         const notes = c.lineIn(m.index);
         if (m.time?.quarters || notes.length < 12) return [];
-        const groups: number[] = [];
-        for (let left = notes.length, k = 0; left > 0; k++) {
-          const size = Math.min(left, CADENZA_GROUPS[k % CADENZA_GROUPS.length]);
-          // One or two notes left over belong to the last group.
-          if (size < 3 && groups.length) groups[groups.length - 1] += size;
-          else groups.push(size);
-          left -= size;
-        }
+        const groups = contourGroups(notes.map((t) => t.midi));
         return [words(`groups ${groups.join(' · ')}`, notes[0], ofMoment('notes without a meter', m.start, { count: notes.length }))];
       })
   },
@@ -149,7 +162,9 @@ export const PACE: Rule[] = [
         const free =
           !before.time?.quarters ||
           says(c, /ad lib|a piacere|senza misura|quasi cadenza/i, before.start, mul(add(before.start, m.start), frac(1, 2)));
-        const tone = free && m.time?.quarters ? c.firstAt(m.start) : null;
+        // “Tempo I” says it already.
+        const said = actsOnTime(c, (act) => act.kind === 'restore', m.start, m.start);
+        const tone = free && m.time?.quarters && !said ? c.firstAt(m.start) : null;
         const own = tone && lt(tone.note.start, add(m.start, m.length));
         return own ? [term('strictly in time', tone, ofMoment('measured again', m.start))] : [];
       })

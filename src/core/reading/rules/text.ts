@@ -3,8 +3,22 @@ import { alteredNotes } from '../../score/accidentals.ts';
 import { pitchName } from '../../score/pitch.ts';
 import { missReason } from '../../survey/ledger.ts';
 import type { Note } from '../../score/model.ts';
+import type { RuleContext } from '../context.ts';
 import { about, toneOf, words } from './find.ts';
 import type { Draft, Rule } from './rule.ts';
+
+/** A question at the second of two places with the same music, for the first difference of some kinds that stands at a note there. */
+const asInTheParallel = (c: RuleContext, kinds: readonly string[]): Draft[] =>
+  c.facts.parallels
+    .filter((p) => p.semitones % 12 === 0)
+    .flatMap((p): Draft[] => {
+      const d = p.differences.find((x) => kinds.includes(x.kind) && x.noteB);
+      const tone = d?.noteB ? toneOf(c, d.noteB) : null;
+      if (!d || !tone) return [];
+      const text = `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`;
+      const fact = about('parallel differs', tone, { fact: p.id, text });
+      return [words(`${d.kind} as in ${c.place(d.a)}?`, tone, fact, { facts: [p.id], confidence: p.confidence })];
+    });
 
 /** Rules about the text itself: questions, never silent corrections. Handbook 2.10, 2.11. */
 export const TEXT: Rule[] = [
@@ -38,29 +52,7 @@ export const TEXT: Rule[] = [
     proposes: 'A question at the second place.',
     periods: { baroque: 0.5, classical: 0.6, romantic: 0.55, 'french-1900': 0.5 },
     sources: ['common'],
-    find: (c) =>
-      c.facts.parallels
-        .filter((p) => p.semitones % 12 === 0)
-        .flatMap((p): Draft[] => {
-          const d = p.differences.find((x) => x.kind === 'slur' && x.noteB);
-          const tone = d?.noteB ? toneOf(c, d.noteB) : null;
-          return d && tone
-            ? [
-                words(
-                  `slur as in ${c.place(d.a)}?`,
-                  tone,
-                  about('parallel differs', tone, {
-                    fact: p.id,
-                    text: `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`
-                  }),
-                  {
-                    facts: [p.id],
-                    confidence: p.confidence
-                  }
-                )
-              ]
-            : [];
-        })
+    find: (c) => asInTheParallel(c, ['slur'])
   },
   {
     id: 'remind-of-the-carried-accidental',
@@ -104,29 +96,7 @@ export const TEXT: Rule[] = [
     proposes: 'A question at the place that lacks them.',
     periods: { baroque: 0.45, classical: 0.5, romantic: 0.5, 'french-1900': 0.5, modern: 0.4 },
     sources: ['common'],
-    find: (c) =>
-      c.facts.parallels
-        .filter((p) => p.semitones % 12 === 0)
-        .flatMap((p): Draft[] => {
-          const d = p.differences.find((x) => (x.kind === 'articulation' || x.kind === 'ornament') && x.noteB);
-          const tone = d?.noteB ? toneOf(c, d.noteB) : null;
-          return d && tone
-            ? [
-                words(
-                  `${d.kind} as in ${c.place(d.a)}?`,
-                  tone,
-                  about('parallel differs', tone, {
-                    fact: p.id,
-                    text: `${c.place(d.b)} and ${c.place(d.a)} are the same music; ${d.what}`
-                  }),
-                  {
-                    facts: [p.id],
-                    confidence: p.confidence
-                  }
-                )
-              ]
-            : [];
-        })
+    find: (c) => asInTheParallel(c, ['articulation', 'ornament'])
   },
   {
     id: 'doubtful-slur',

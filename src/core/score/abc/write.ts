@@ -1,9 +1,8 @@
 import { cmp, div, frac, lcm, lt, mul, sub, toNumber, add, ZERO, type Fraction } from '../fraction.ts';
-import type { KeySignature, TimeSignature } from '../model.ts';
 import { escapeXml } from '../musicxml/escape.ts';
 import { REMARK_FIELD } from '../model.ts';
 import { DECORATIONS } from './decorations.ts';
-import type { Pitch } from '../pitch.ts';
+import { clefXml, diatonicOf, harmonyXml, keyXml, lyricsXml, pitchXml, timeXml } from './elements.ts';
 import { metronomeXml } from '../metronome.ts';
 import type { AbcEvent, AbcSound, AbcTune, AbcVoice } from './model.ts';
 
@@ -20,15 +19,6 @@ const TYPES: [string, Fraction][] = [
   ['256th', frac(1, 64)]
 ];
 const FLAGS: Record<string, number> = { eighth: 1, '16th': 2, '32nd': 3, '64th': 4, '128th': 5, '256th': 6 };
-const CLEFS: Record<string, [string, number]> = {
-  treble: ['G', 2],
-  bass: ['F', 4],
-  alto: ['C', 3],
-  tenor: ['C', 4],
-  perc: ['percussion', 2],
-  none: ['G', 2]
-};
-
 /** The written value of a length: type and dots; null when it needs a tie. */
 function valueOf(length: Fraction): { type: string; dots: number } | null {
   for (const [type, base] of TYPES) {
@@ -449,81 +439,6 @@ const tupletNotation = (s: AbcSound): string => {
   const inner = tupletNotationInner(s, true, true);
   return inner ? `<notations>${inner}</notations>` : '';
 };
-const lyricsXml = (lyrics: string[]): string =>
-  lyrics
-    .map(
-      (l, k) =>
-        `<lyric number="${k + 1}"><syllabic>${l.endsWith('-') ? 'begin' : 'single'}</syllabic><text>${escapeXml(l.replace(/-$/, ''))}</text></lyric>`
-    )
-    .join('');
-
-/** Letter steps of a transposition given in semitones, by the usual spelling (a tone is a second, …). */
-const diatonicOf = (semitones: number): number => {
-  const up = Math.abs(semitones);
-  return Math.sign(semitones) * (Math.floor(up / 12) * 7 + [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6][up % 12]);
-};
-
-function keyXml(key: KeySignature): string {
-  if (key.steps) {
-    const altered = Object.entries(key.steps).filter(([, alter]) => alter);
-    return `<key>${altered.map(([step, alter]) => `<key-step>${'CDEFGAB'[Number(step)]}</key-step><key-alter>${alter}</key-alter>`).join('')}</key>`;
-  }
-  return `<key><fifths>${key.fifths}</fifths>${key.mode ? `<mode>${key.mode}</mode>` : ''}</key>`;
-}
-
-function timeXml(time: TimeSignature | null): string {
-  if (!time) return '<time><senza-misura/></time>';
-  const [beats, unit] = time.text!.split('/');
-  return `<time${time.symbol ? ` symbol="${time.symbol}"` : ''}><beats>${beats}</beats><beat-type>${unit}</beat-type></time>`;
-}
-
-const pitchXml = ({ step, alter, octave }: Pitch, struck: boolean): string =>
-  struck
-    ? `<unpitched><display-step>${'CDEFGAB'[step]}</display-step><display-octave>${octave}</display-octave></unpitched>`
-    : `<pitch><step>${'CDEFGAB'[step]}</step>${alter ? `<alter>${alter}</alter>` : ''}<octave>${octave}</octave></pitch>`;
-
-function clefXml(name: string, staff: number | null): string {
-  const [sign, line] = CLEFS[name.replace(/[+-]8$/, '')] ?? CLEFS.treble;
-  const octave = name.endsWith('-8')
-    ? '<clef-octave-change>-1</clef-octave-change>'
-    : name.endsWith('+8')
-      ? '<clef-octave-change>1</clef-octave-change>'
-      : '';
-  return `<clef${staff ? ` number="${staff}"` : ''}><sign>${sign}</sign><line>${line}</line>${octave}</clef>`;
-}
-
-const KINDS: Record<string, string> = {
-  '': 'major',
-  maj: 'major',
-  m: 'minor',
-  min: 'minor',
-  '-': 'minor',
-  '7': 'dominant',
-  maj7: 'major-seventh',
-  m7: 'minor-seventh',
-  dim: 'diminished',
-  o: 'diminished',
-  dim7: 'diminished-seventh',
-  aug: 'augmented',
-  '+': 'augmented',
-  sus4: 'suspended-fourth',
-  sus: 'suspended-fourth',
-  '6': 'major-sixth',
-  m6: 'minor-sixth',
-  '9': 'dominant-ninth',
-  m7b5: 'half-diminished'
-};
-
-function harmonyXml(text: string): string {
-  const match = /^([A-G])([#b]?)([^/]*)(?:\/([A-G])([#b]?))?$/.exec(text.trim());
-  if (!match) return `      <direction placement="above"><direction-type><words>${escapeXml(text)}</words></direction-type></direction>`;
-  const note = (name: string, step: string, alter: string) =>
-    `<${name}><${name}-step>${step}</${name}-step>${alter ? `<${name}-alter>${alter === '#' ? 1 : -1}</${name}-alter>` : ''}</${name}>`;
-  // What the table does not know is left to the reader of the text.
-  const kind = KINDS[match[3]] ?? 'other';
-  return `      <harmony>${note('root', match[1], match[2])}<kind text="${escapeXml(match[3])}">${kind}</kind>${match[4] ? note('bass', match[4], match[5]) : ''}</harmony>`;
-}
-
 /** Beam elements for a group of notes written without a space; grace notes inside are passed over. */
 function beamsOf(group: AbcSound[]): string[] {
   const flags = group.map((s) => (s.grace ? -1 : (FLAGS[valueOf(shown(s))?.type ?? ''] ?? 0)));

@@ -85,8 +85,8 @@ function midi(input: EditionInput, literal: boolean): Uint8Array {
 /** An edition as a file. */
 export async function editionFile(input: EditionInput, format: Format, progress: Progress): Promise<Uint8Array | string> {
   const xml = (): string => {
-    const { document, score } = chosenText(input, TEXTS);
-    const text = editionMusicXml(document, score, openEdition(input, TEXTS).edition.reading.markings);
+    const { document, edition } = openEdition(input, TEXTS);
+    const text = editionMusicXml(document, edition.score, edition.reading.markings);
     return document === input.document ? text : withoutCountedIds(text);
   };
   switch (format) {

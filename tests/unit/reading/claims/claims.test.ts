@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import fc from 'fast-check';
 import { studyOf, type Study } from '../../../../src/core/analysis/study.ts';
 import type { Claim } from '../../../../src/core/markings/claim.ts';
 import { toldAnew } from '../../../../src/core/reading/claims/anew.ts';
@@ -10,8 +11,7 @@ import { RULES } from '../../../../src/core/reading/rules/index.ts';
 import { frac, type Fraction } from '../../../../src/core/score/fraction.ts';
 import { strengthIn } from '../../../../src/core/style/profiles.ts';
 import { ruleContext } from '../../../../src/core/reading/context.ts';
-import type { Marking } from '../../../../src/core/markings/marking.ts';
-import { abc } from '../../helpers.ts';
+import { abc, markingAt } from '../../helpers.ts';
 import { claimsOf } from '../critic/claims.ts';
 import { SCORES } from '../critic/scores.ts';
 
@@ -22,15 +22,6 @@ function claimOn({ score }: Study, what: ClaimName, notes: readonly number[], re
   const own = notes.map((k) => score.notes[k]);
   return { what, part: 0, at: own[0]?.start ?? frac(0), notes: own.map((n) => n.id), ...rest };
 }
-const marking = (kind: Marking['kind'], value: string, at: number): Marking => ({
-  id: `mark-${kind}-${at}`,
-  kind,
-  value,
-  part: 0,
-  staff: 1,
-  start: frac(at),
-  because: []
-});
 const ground = (s: Study, markings: Parameters<typeof dynamicLevels>[1] = []) =>
   groundOf(s.score, s.facts, dynamicLevels(s.score, markings));
 
@@ -56,6 +47,7 @@ const ROWS: Row[] = [
     { count: 4 }
   ],
   ['stepwise line', 'C D E F|G E G A|', [0, 1, 2, 3, 4], 'bar 1, beat 1: 5 notes in one stepwise line', [3, 4, 5]],
+  ['stepwise line', 'C D E F|G ^A B c|', [0, 1, 2, 3], 'bar 1, beat 1: 4 notes in one stepwise line', [4, 5, 6]],
   ['dotted figure', 'C> D E3/2 F|', [0, 1], 'bar 1: a dotted figure', [2, 3]],
   ['equal steps', 'C/D/E/F/ G2|C/E/G/c/ G2|', [0, 1, 2, 3], 'bar 1: equal notes in steps', [5, 6, 7, 8]],
   [
@@ -111,13 +103,37 @@ test('claims of stretches: ways up, repetitions, hairpins, values that grow', ()
   assert.ok(!holds(claimOn(s, 'climbs', [0, 5], { to: frac(6) }), ground(s)), 'a higher note stands on the way');
 });
 
+test('notes and numerals are told in signs, and what is printed stays as it is', () => {
+  const s = study('"^Ab hier langsamer"C D E F|G A B c|');
+  assert.equal(told({ what: 'words stand', part: 0, at: frac(0), text: 'Ab hier langsamer' }, ground(s)), 'bar 1: “Ab hier langsamer”');
+  const because = { what: 'suspect note', part: 0, at: frac(0), text: 'bar 1: Bb where F# stands elsewhere', notes: [s.score.notes[0].id] };
+  assert.equal(told(because, ground(s)), 'bar 1: B♭ where F♯ stands elsewhere');
+});
+
+test('a level is the one of before only where that is in force again', () => {
+  const s = study('!f!C D E F|G A B c|c B A G|');
+  const claim: Claim = { what: 'level of before', part: 0, at: frac(8), beside: frac(4) };
+  const soft = markingAt('dynamic', 'p', 4);
+  assert.ok(holds(claim, ground(s, [soft, markingAt('dynamic', 'f', 8)])));
+  assert.ok(!holds(claim, ground(s, [soft, markingAt('dynamic', 'mp', 8)])));
+  assert.ok(!holds(claim, ground(s, [soft])));
+});
+
+test('a note that a scale passes through leans on nothing', () => {
+  const piano = (line: string) =>
+    studyOf(abc(`M:4/4\nL:1/8\n%%score {S B}\nV:S name="Piano"\nV:B clef=bass\nK:C\nV:S\n${line}\nV:B\n[C,E,G,]8|[C,E,G,]8|`));
+  const leans = (line: string): boolean => propose(piano(line), 'classical').some((p) => p.rule === 'slur-the-appoggiatura');
+  assert.ok(leans('c2e2 f2e2|c8|'));
+  assert.ok(!leans('c2g2 f2e2|c8|'), 'g f e is a scale');
+});
+
 test('what is told of levels follows the marks of the reading', () => {
   const s = study('!p!C D E F|!sf!G A B c|');
   const claim: Claim = { what: 'sforzando within', part: 0, at: frac(4), text: 'sf' };
   assert.equal(told(claim, ground(s)), 'bar 2: sf while p is in force');
   const because = [{ text: 'as it was', claim, rule: 'sforzando-in-context' }];
-  const mark = { ...marking('advice', 'within p', 4), because };
-  const anew = (value: string) => toldAnew([mark, marking('dynamic', value, 0)], s.score, () => s.facts)[0].because[0].text;
+  const mark = { ...markingAt('advice', 'within p', 4), because };
+  const anew = (value: string) => toldAnew([mark, markingAt('dynamic', value, 0)], s.score, () => s.facts)[0].because[0].text;
   assert.match(anew('pp'), /^bar 2: sf while pp is in force\. /);
   // What does not hold any more is not said.
   assert.equal(anew('f'), `${RULES.find((r) => r.id === 'sforzando-in-context')!.title}.`);
@@ -125,14 +141,54 @@ test('what is told of levels follows the marks of the reading', () => {
 
 test('a claim that is not whole, or of a kind that is not known, does not hold and does no harm', () => {
   const s = study('C D E F|G A B c|');
-  for (const what of [...CLAIM_NAMES, 'some later kind']) {
+  for (const what of [...CLAIM_NAMES, 'some later kind', 'constructor', '__proto__', 'toString']) {
     for (const claim of [
       { what, part: 0, at: frac(0) },
+      { what, part: 0, at: frac(0), beside: frac(4), to: frac(-1), count: 0, text: '', notes: [s.score.notes[0].id], fact: 'none' },
+      {
+        what,
+        part: 0,
+        at: frac(0),
+        count: 1e9,
+        beside: frac(4),
+        to: frac(1e6),
+        text: 'x',
+        notes: Array<string>(5000).fill(s.score.notes[0].id)
+      },
       { what, part: 7, at: frac(9000), notes: ['none'], fact: 'none' }
     ] satisfies Claim[])
       assert.doesNotThrow(() => holds(claim, ground(s)), what);
-    assert.ok(!holds({ what: 'some later kind', part: 0, at: frac(0) }, ground(s)));
+    for (const none of ['some later kind', 'constructor', '__proto__']) assert.ok(!holds({ what: none, part: 0, at: frac(0) }, ground(s)));
+    // No bars are the same as none.
+    for (const count of [0, -1, 1e9]) assert.ok(!holds({ what: 'repeats at once', part: 0, at: frac(4), count }, ground(s)));
   }
+});
+
+test('whatever a stored claim says, it is read back and told without harm', () => {
+  const s = study('!p!"^dolce"C !fermata!D .E F-|[M:none]F/ G A z|[M:3/4]!sf!TG {a}^A2|!turn!B3|]');
+  const ids = [...s.score.notes.map((n) => n.id), 'none'];
+  const fact = [s.facts.phrases, s.facts.chords, s.facts.cadences, s.facts.sections, s.facts.parallels].flatMap((l) => l.map((f) => f.id));
+  const moment = fc.record({ n: fc.integer({ min: -4, max: 40 }), d: fc.constantFrom(1, 2, 3) });
+  const claims = fc.record(
+    {
+      what: fc.constantFrom(...CLAIM_NAMES),
+      part: fc.integer({ min: 0, max: 1 }),
+      at: moment,
+      to: moment,
+      beside: moment,
+      notes: fc.array(fc.constantFrom(...ids), { maxLength: 9 }),
+      count: fc.oneof(fc.integer({ min: -2, max: 9 }), fc.double({ noNaN: true })),
+      text: fc.constantFrom('', 'dolce', 'staccato', 'crescendo', 'sf', 'Andante', '0.5', 'C major, a soft level in force'),
+      fact: fc.constantFrom('none', ...fact)
+    },
+    { requiredKeys: ['what', 'part', 'at'] }
+  );
+  fc.assert(
+    fc.property(claims, (claim: Claim) => {
+      if (holds(claim, ground(s))) assert.doesNotMatch(told(claim, ground(s)), /undefined|NaN/);
+    }),
+    { numRuns: 4000 }
+  );
 });
 
 test('over all scores and styles nothing is proposed whose claim cannot be read back, and most of what rules find can', () => {

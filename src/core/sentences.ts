@@ -1,0 +1,7 @@
+/** With a capital; Roman numerals keep theirs, which tell the mode. */
+export const capital = (text: string): string =>
+  /^[b♭]?[iv]+[o%°ø+]?\d*(?:\/\S+)?\s/.test(text) ? text : text.charAt(0).toUpperCase() + text.slice(1);
+
+/** "4, 8 and 12"; with a mark other than the comma where the items hold commas themselves. */
+export const listed = (items: readonly string[], mark = ','): string =>
+  items.length < 2 ? items.join('') : `${items.slice(0, -1).join(`${mark} `)}${mark === ',' ? '' : mark} and ${items.at(-1)}`;
