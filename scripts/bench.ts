@@ -155,6 +155,64 @@ async function press(page: Page, address: string): Promise<void> {
   say('another request meanwhile', `${median(others).toFixed(0)} ms`, '');
 }
 
+/** When the largest picture of a page stands, by the page's own clock: a room with its first systems, the shelf with its cards. */
+async function standsAfter(page: Page, address: string, times: number): Promise<number> {
+  const seen: number[] = [];
+  for (let k = 0; k < times; k++) {
+    await page.goto(address);
+    await page.waitForTimeout(2000);
+    seen.push(
+      await page.evaluate(
+        () =>
+          new Promise<number>((done) =>
+            new PerformanceObserver((list) => done(list.getEntries().at(-1)!.startTime)).observe({
+              type: 'largest-contentful-paint',
+              buffered: true
+            })
+          )
+      )
+    );
+  }
+  return median(seen);
+}
+
+/** Milliseconds from a key to the mark on the page, bar by bar. */
+async function marking(page: Page): Promise<number> {
+  const times = await page.evaluate(async () => {
+    const music = document.querySelector<HTMLElement>('.music')!;
+    const press = (key: string, ctrlKey = false) => music.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey, bubbles: true }));
+    const found: number[] = [];
+    for (let k = 0; k < 12; k++) {
+      press('ArrowRight', true);
+      await new Promise((r) => setTimeout(r, 400));
+      const before = music.querySelectorAll('g.hairpin.editorial').length;
+      const start = performance.now();
+      const drawn = new Promise<void>((done) => {
+        const observer = new MutationObserver(() => {
+          if (music.querySelectorAll('g.hairpin.editorial').length <= before) return;
+          observer.disconnect();
+          done();
+        });
+        observer.observe(music, { childList: true, subtree: true });
+      });
+      press('g');
+      await drawn;
+      found.push(performance.now() - start);
+      press('Escape');
+    }
+    return found;
+  });
+  return median(times);
+}
+
+/** Puts many small pieces on the shelf. */
+async function fill(page: Page, address: string, count: number): Promise<void> {
+  for (let k = 0; k < count; k++) {
+    const data = Buffer.from(`X:1\nT:Tide table ${k + 1}\nC:Ilse Marten\nM:4/4\nL:1/4\nK:C\nC D E F|G4|\n`);
+    await (await page.request.post(`${address}/api/pieces?name=tune.abc`, { data })).text();
+  }
+}
+
 async function browser(pressOnly: boolean): Promise<void> {
   const port = '4320';
   const address = `http://127.0.0.1:${port}`;
@@ -195,7 +253,12 @@ async function browser(pressOnly: boolean): Promise<void> {
       opening.push(await untilShown(page, () => page.click('[data-testid=piece] .head a'), '.system[data-drawn=true]'));
     }
     say('300 bars, two staves: first system stands after opening', `${median(opening).toFixed(0)} ms`, '≤ 1500 ms');
+    const room = page.url();
+    say('300 bars: the first systems stand in a room, by its own clock', `${(await standsAfter(page, room, 5)).toFixed(0)} ms`, '≤ 300 ms');
+    await page.waitForSelector('.system[data-drawn=true]');
     await page.waitForSelector('[data-testid=proposal], [data-testid=add-marking]');
+    await page.waitForTimeout(3000);
+    say('300 bars: from a key to the mark on the page', `${(await marking(page)).toFixed(0)} ms`, '≤ 100 ms');
     const selecting = await page.evaluate(async () => {
       const music = document.querySelector<HTMLElement>('.music')!;
       const title = document.querySelector('[data-testid=brief-title]')!;
@@ -205,7 +268,7 @@ async function browser(pressOnly: boolean): Promise<void> {
         const changed = new Promise<void>((done) =>
           new MutationObserver((_, o) => (o.disconnect(), done())).observe(title, { childList: true, characterData: true, subtree: true })
         );
-        music.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+        music.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', ctrlKey: true, bubbles: true }));
         await changed;
         times.push(performance.now() - start);
       }
@@ -237,7 +300,7 @@ async function browser(pressOnly: boolean): Promise<void> {
       const keep: (number | null)[] = [];
       // Bar by bar, as one works: the selected bar's system is in view, and is what has to be drawn again.
       for (let bar = 0; bar < 60 && keep.length < 15; bar++) {
-        music.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+        music.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', ctrlKey: true, bubbles: true }));
         await pause(300);
         const proposal = document.querySelector('[data-testid=proposal]');
         const act = proposal && button('Keep', proposal);
@@ -246,7 +309,7 @@ async function browser(pressOnly: boolean): Promise<void> {
       const remove: (number | null)[] = [];
       const draft: (number | null)[] = [];
       // On to bars where nothing has been kept yet: there the draft changes what is in view.
-      for (let k = 0; k < 5; k++) music.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }));
+      for (let k = 0; k < 5; k++) music.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }));
       await pause(1500);
       const undo: (number | null)[] = [];
       for (let k = 0; k < 7; k++) {
@@ -296,6 +359,8 @@ async function browser(pressOnly: boolean): Promise<void> {
     });
     say('hearing starts after, once loaded', `${median(starting).toFixed(0)} ms`, '≤ 300 ms');
     await press(page, address);
+    await fill(page, address, 500);
+    say('a shelf of 500: its cards stand', `${(await standsAfter(page, address, 5)).toFixed(0)} ms`, '≤ 300 ms');
   } finally {
     await chrome.close();
     server.kill();

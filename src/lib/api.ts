@@ -10,7 +10,6 @@ import type {
   Missed,
   PagesLine,
   Refused,
-  Shelf,
   SourceCollation,
   SourceLine
 } from './shapes';
@@ -91,6 +90,9 @@ async function* lines<T extends object>(address: string, request: RequestInit = 
 export const api = {
   /** The document of a source. */
   source: async (hash: string): Promise<string> => (await ask(`/api/sources/${hash}`, 'The score could not be fetched.')).text(),
+  /** The first systems of a source as a picture; `narrow` for a phone. */
+  pictureAddress: (hash: string, engine: string, line: 'wide' | 'narrow'): string =>
+    `/api/sources/${hash}/picture?line=${line}&engine=${part(engine)}`,
   factsAddress: (hash: string, engine: string): string => `/api/sources/${hash}/facts?engine=${part(engine)}`,
   /** What an engine found in a source, as JSON. @param by the fetch of whoever loads a page */
   facts: async (hash: string, engine: string, by: typeof fetch): Promise<string> => {
@@ -112,8 +114,13 @@ export const api = {
   /** Removes a piece in the bin for good. @param withEditions what was frozen of it goes too, and that is meant */
   removeForGood: (piece: number, withEditions: boolean) =>
     ask(`/api/bin/${piece}${withEditions ? '?editions' : ''}`, 'The piece could not be removed.', { method: 'DELETE' }),
-  /** A further portion of the shelf, after a piece. */
-  shelfAfter: (piece: number) => askJson<Shelf>(`/api/pieces?before=${piece}`, 'The shelf could not be fetched.'),
+  /** Puts a piece into a group of the shelf, or out of all. */
+  moveToGroup: (piece: number, group: string | null) =>
+    ask(`/api/pieces/${piece}`, 'The piece could not be moved.', {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ group })
+    }),
   allArchivesAddress: '/api/archives',
   archiveAddress: (piece: number): string => `/api/pieces/${piece}/archive`,
   /** Makes a piece of its own of some bars. */

@@ -77,10 +77,26 @@ export interface Comparison {
   readings: [Reading, Reading];
 }
 
-/** A portion of the shelf, the newest first, and how many pieces there are in all. */
+/** A piece as it stands on the shelf. Times in seconds since 1970. */
+export interface ShelfPiece {
+  id: number;
+  title: string;
+  composer: string;
+  instrument: string;
+  bars: number;
+  /** The teacher's own group. */
+  group: string | null;
+  /** The period that was chosen last; null where none was. */
+  period: string | null;
+  openedAt: number | null;
+  createdAt: number;
+  /** Acts in its readings, and editions that were frozen. */
+  acts: number;
+  editions: number;
+}
+
+/** The shelf, the newest piece first, and how many pieces lie in the bin. */
 export interface Shelf {
-  pieces: { id: number; title: string; composer: string; instrument: string; bars: number }[];
-  more: boolean;
-  shelf: number;
+  pieces: ShelfPiece[];
   bin: number;
 }

@@ -3,12 +3,28 @@
   import 'carbon-components-svelte/css/all.css';
   import '../app.css';
   import { onMount } from 'svelte';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { FirstVisit } from '$lib/help/first-visit.svelte';
+  import FirstVisitBar from '$lib/help/FirstVisitBar.svelte';
+  import HelpDialog from '$lib/help/HelpDialog.svelte';
   import { ROOM_KEYS, roomAddress, ROOMS } from '$lib/rooms';
   import { sharedEngraver } from '$lib/music/engraver';
   import { prepareStudyWorker } from '$lib/workspace/study-worker';
 
   const { children } = $props();
+
+  const visit = new FirstVisit();
+  let helping = $state(false);
+  /** The piece with which a first visit goes through the rooms: the open one, else the last on the shelf, which the demo came first to. */
+  const companion = $derived<number | string | null>(page.params.id ?? page.data.pieces?.at(-1)?.id ?? null);
+
+  function key(event: KeyboardEvent): void {
+    if (event.key !== '?' || (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable]')))
+      return;
+    event.preventDefault();
+    helping = true;
+  }
 
   let theme = $state('light');
   /** The rooms keep to the reading that is open. */
@@ -20,6 +36,7 @@
     document.documentElement.dataset.ready = 'true';
     sharedEngraver();
     prepareStudyWorker();
+    visit.begin();
     theme = localStorage.getItem('nuvelo-theme') ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light');
   });
 
@@ -34,6 +51,8 @@
 </script>
 
 <svelte:head><title>{page.data.piece ? `${page.data.piece.title} · ` : ''}Nuvelo</title></svelte:head>
+
+<svelte:window onkeydown={key} />
 
 <div class="frame">
   <header class="top not-printed">
@@ -53,17 +72,27 @@
       </p>{/if}
     <span class="right">
       {#if page.data.signedIn}<form method="POST" action="/logout"><Act type="submit">Sign out</Act></form>{/if}
+      {#if page.url.pathname !== '/login'}<Act onclick={() => (helping = true)} title="?">Help</Act>{/if}
       <Act onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</Act>
     </span>
   </header>
+  <div>
+    {#if visit.at !== null && companion !== null && page.url.pathname !== '/login'}<FirstVisitBar
+        {visit}
+        piece={companion}
+        here={page.url.pathname === '/' ? 'shelf' : room}
+      />{/if}
+  </div>
   <main>{@render children()}</main>
 </div>
+{#if helping}<HelpDialog onclose={() => (helping = false)} ontour={() => (visit.again(), void goto('/'))} />{/if}
 
 <style>
   .frame {
     height: 100%;
     display: grid;
-    grid-template-rows: auto minmax(0, 1fr);
+    grid-template-rows: auto auto minmax(0, 1fr);
+    grid-template-columns: minmax(0, 1fr);
   }
 
   .top {

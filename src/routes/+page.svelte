@@ -1,43 +1,44 @@
 <script lang="ts">
   import { LIMITS } from '$core/style/limits';
   import { goto, invalidate } from '$app/navigation';
-  import { Button, InlineLoading, InlineNotification, Modal } from 'carbon-components-svelte';
+  import { Button, InlineLoading, InlineNotification } from 'carbon-components-svelte';
+  import Act from '$lib/controls/Act.svelte';
   import { api } from '$lib/api';
   import { importFile, type Imported, type ImportProgress } from '$lib/shelf/import';
   import ImportQuestion from '$lib/shelf/ImportQuestion.svelte';
+  import { ALL, found, type Wanted } from '$lib/shelf/find';
+  import Finder from '$lib/shelf/Finder.svelte';
   import PieceCard from '$lib/shelf/PieceCard.svelte';
-  import type { ImportAnswers, Shelf } from '$lib/shapes';
+  import type { ImportAnswers } from '$lib/shapes';
   import { sentenceOf } from '$lib/workspace/latest';
 
   const { data } = $props();
 
-  /** Portions that were asked for after the first. */
-  let further = $state.raw<Shelf[]>([]);
-  const pieces = $derived([data, ...further].flatMap((portion) => portion.pieces));
-  const more = $derived((further.at(-1) ?? data).more);
+  /** Cards that are drawn at once; more are drawn when asked for. */
+  const PORTION = 60;
+  let wanted = $state<Wanted>({ ...ALL });
+  let most = $state(PORTION);
+  const matching = $derived(found(data.pieces, wanted));
+  const groups = $derived([...new Set(data.pieces.flatMap((p) => p.group ?? []))].sort());
+  const now = Date.now() / 1000;
   $effect(() => {
-    // After a change the shelf begins anew.
-    void data;
-    further = [];
+    // Another search begins with its first cards.
+    void JSON.stringify(wanted);
+    most = PORTION;
   });
-
-  async function showMore(): Promise<void> {
-    try {
-      further = [...further, await api.shelfAfter(pieces[pieces.length - 1].id)];
-    } catch (error) {
-      refused = { name: '', message: sentenceOf(error) };
-    }
-  }
 
   let chooser: HTMLInputElement;
   let over = $state(false);
   let progress = $state<ImportProgress | null>(null);
-  let refused = $state<{ name: string; message: string } | null>(null);
+  /** Which of several files is being taken in. */
+  let place = $state('');
+  let refused = $state.raw<{ name: string; message: string }[]>([]);
+  /** What was taken off the shelf last, and can be taken back at once. */
+  let binned = $state.raw<{ id: number; title: string } | null>(null);
   let asked = $state.raw<{ file: File; about: Exclude<Imported, { pieces: number[] }>; answer: (a: ImportAnswers | null) => void } | null>(
     null
   );
   let stop: AbortController | null = null;
-  let leaving = $state<{ id: number; title: string } | null>(null);
 
   /** Puts one file on the shelf, with what has to be said before. @returns the new pieces */
   async function takeOne(file: File, answers: ImportAnswers = {}): Promise<number[]> {
@@ -54,13 +55,14 @@
   async function take(files: FileList | null): Promise<void> {
     const list = [...(files ?? [])];
     if (!list.length || progress || asked) return;
-    refused = null;
+    refused = [];
     const made: number[] = [];
-    for (const file of list) {
+    for (const [k, file] of list.entries()) {
+      place = list.length > 1 ? `${k + 1} of ${list.length}, ` : '';
       try {
         made.push(...(await takeOne(file)));
       } catch (error) {
-        refused = { name: file.name, message: sentenceOf(error) };
+        refused = [...refused, { name: file.name, message: sentenceOf(error) }];
       }
     }
     progress = null;
@@ -69,16 +71,27 @@
     if (made.length === 1 && list.length === 1) await goto(`/pieces/${made[0]}/survey`);
   }
 
-  async function remove(): Promise<void> {
-    if (!leaving) return;
-    const { id } = leaving;
-    leaving = null;
+  /** Does something with the shelf and shows what has come of it. */
+  async function change(act: () => Promise<unknown>): Promise<boolean> {
     try {
-      await api.removePiece(id);
+      await act();
+      return true;
     } catch (error) {
-      refused = { name: '', message: sentenceOf(error) };
+      refused = [{ name: '', message: sentenceOf(error) }];
+      return false;
+    } finally {
+      await invalidate('nuvelo:shelf');
     }
-    await invalidate('nuvelo:shelf');
+  }
+
+  async function remove(piece: { id: number; title: string }): Promise<void> {
+    if (await change(() => api.removePiece(piece.id))) binned = { id: piece.id, title: piece.title };
+  }
+
+  async function takeBack(): Promise<void> {
+    const { id } = binned!;
+    binned = null;
+    await change(() => api.takeBack(id));
   }
 </script>
 
@@ -93,7 +106,7 @@
   <header>
     <h1>Shelf</h1>
     <p class="quiet">
-      {data.shelf === 1 ? 'One piece' : `${data.shelf} pieces`}. Drop a score anywhere on this page, or choose one.
+      {data.pieces.length === 1 ? 'One piece' : `${data.pieces.length} pieces`}. Drop a score anywhere on this page, or choose one.
     </p>
     <input
       bind:this={chooser}
@@ -109,28 +122,49 @@
 
   {#if progress}
     <div class="progress">
-      <InlineLoading description="{progress.name}: {progress.stage}{progress.sent < 1 ? ` ${Math.round(progress.sent * 100)} %` : ''}" />
+      <InlineLoading
+        description="{place}{progress.name}: {progress.stage}{progress.sent < 1 ? ` ${Math.round(progress.sent * 100)} %` : ''}"
+      />
       <Button size="small" kind="ghost" on:click={() => stop?.abort()}>Stop</Button>
     </div>
   {/if}
-  {#if refused}
+  {#each refused as { name, message }, k (k)}
     <InlineNotification
       kind="error"
       lowContrast
-      title={refused.name ? `${refused.name}:` : ''}
-      subtitle={refused.message}
-      on:close={() => (refused = null)}
+      title={name ? `${name}:` : ''}
+      subtitle={message}
+      on:close={() => (refused = refused.filter((_, i) => i !== k))}
     />
+  {/each}
+  {#if binned}
+    <p class="binned" role="status">
+      “{binned.title}” lies in the bin for {LIMITS.binDays} days, with all its readings and editions.
+      <Act onclick={() => void takeBack()}>Take it back</Act>
+    </p>
   {/if}
 
-  {#if pieces.length}
+  {#if data.pieces.length}
+    <Finder pieces={data.pieces} bind:wanted />
+    <datalist id="groups"
+      >{#each groups as g (g)}<option value={g}></option>{/each}</datalist
+    >
     <ul>
-      {#each pieces as piece (piece.id)}
-        <PieceCard {piece} onremove={() => (leaving = { id: piece.id, title: piece.title })} />
+      {#each matching.slice(0, most) as piece (piece.id)}
+        <PieceCard
+          {piece}
+          {groups}
+          {now}
+          onremove={() => void remove(piece)}
+          ongroup={(group) => void change(() => api.moveToGroup(piece.id, group))}
+        />
       {/each}
     </ul>
+    {#if !matching.length}<p class="quiet">Nothing on the shelf is like that. “Show all” takes the search back.</p>{/if}
     <div class="below">
-      {#if more}<Button size="small" kind="tertiary" on:click={() => void showMore()}>Show {data.shelf - pieces.length} more</Button>{/if}
+      {#if matching.length > most}<Button size="small" kind="tertiary" on:click={() => (most += PORTION)}
+          >Show {matching.length - most} more</Button
+        >{/if}
     </div>
   {:else}
     <div class="empty">
@@ -143,25 +177,11 @@
   {/if}
   <footer class="quiet">
     {#if data.bin}<a href="/bin">Bin ({data.bin})</a>{/if}
-    {#if data.shelf + data.bin}<a href={api.allArchivesAddress} download>All pieces as one file</a>{/if}
+    {#if data.pieces.length + data.bin}<a href={api.allArchivesAddress} download>All pieces as one file</a>{/if}
   </footer>
 </div>
 
 {#if asked}<ImportQuestion file={asked.file.name} asked={asked.about} onanswer={asked.answer} />{/if}
-
-<Modal
-  danger
-  size="sm"
-  open={leaving !== null}
-  modalHeading="Take “{leaving?.title}” off the shelf?"
-  primaryButtonText="Take it off"
-  secondaryButtonText="Leave it"
-  on:click:button--secondary={() => (leaving = null)}
-  on:close={() => (leaving = null)}
-  on:submit={remove}
->
-  <p>It lies in the bin for {LIMITS.binDays} days with all its readings and editions, and can be taken back from there.</p>
-</Modal>
 
 <style>
   .shelf {
@@ -211,6 +231,13 @@
     display: flex;
     gap: 1.25rem;
     padding-top: 1.5rem;
+  }
+
+  .binned {
+    padding: 0.5rem 0.8rem;
+    margin-bottom: 0.8rem;
+    border-left: 3px solid var(--edition);
+    background: var(--raised);
   }
 
   .empty {

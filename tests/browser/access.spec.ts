@@ -50,11 +50,11 @@ test('with the keyboard alone: from the shelf through every room to the download
   await page.keyboard.press('Enter');
   await drawn(page);
   await tabTo((name) => name.startsWith('Score,'));
-  for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight');
+  for (let k = 0; k < 3; k++) await page.keyboard.press('Control+ArrowRight');
   await expect(page.getByTestId('brief-title')).toHaveText('Bar 4');
-  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Control+Shift+ArrowRight');
   await expect(page.getByTestId('brief-title')).toHaveText('Bars 4 to 5');
-  for (let k = 0; k < 17; k++) await page.keyboard.press('ArrowRight');
+  for (let k = 0; k < 17; k++) await page.keyboard.press('Control+ArrowRight');
   await expect(page.getByTestId('brief-title')).toHaveText('Bar 22');
   await expect(page.getByTestId('proposal').first()).toBeVisible();
   const before = await page.getByTestId('open-count').textContent();

@@ -31,9 +31,10 @@ test('the dynamic plan is pulled at by key and by pointer, has a peak and a ceil
   await page.mouse.move(x, box.y + 10, { steps: 4 });
   await page.mouse.up();
   await expect(level).toContainText(/Bar 7: .*pulled/);
+  await page.getByRole('button', { name: 'Plan', exact: true }).click();
   await page.getByRole('button', { name: 'Peak here' }).click();
   await expect(page.getByTestId('plan-peak')).toContainText('Peak bar 7');
-  await page.locator('.terrain').getByLabel('Ceiling').selectOption({ label: 'mf' });
+  await page.getByLabel('Ceiling', { exact: true }).selectOption({ label: 'mf' });
   await expect(page.getByTestId('plan-peak')).toContainText('mf');
   await saved(page);
   await page.reload();

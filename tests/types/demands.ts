@@ -11,10 +11,10 @@ import type { Instrument } from '../../src/core/style/instruments/instrument.ts'
 import { ROOMS, type RoomDescription } from '../../src/lib/rooms.ts';
 
 // @ts-expect-error -- a kind that is named needs its description
-export const kinds: Record<MarkingKind | 'pedal', MarkingDescription> = KINDS;
+export const kinds: Record<MarkingKind | 'capo', MarkingDescription> = KINDS;
 
 // @ts-expect-error -- and all of it: where it hangs, values, names, legend, MEI, MusicXML, clashes, print, sound
-export const kind: MarkingDescription = { name: 'pedal', says: 'The pedal is held.' };
+export const kind: MarkingDescription = { name: 'capo', says: 'A bar across the strings.' };
 
 // @ts-expect-error -- a command has a schema, a way to apply it, and words
 export const command: CommandDescription<{ cents: number }> = { schema: () => ({}) };

@@ -55,6 +55,16 @@ export interface ChordFact extends Certainty {
 export const CADENCE_TYPES = ['PAC', 'IAC', 'HC', 'DC', 'PC', 'EC'] as const;
 export type CadenceType = (typeof CADENCE_TYPES)[number];
 
+/** Cadences as musicians call them. */
+export const CADENCE_NAMES: Record<CadenceType, string> = {
+  PAC: 'perfect authentic cadence',
+  IAC: 'imperfect authentic cadence',
+  HC: 'half cadence',
+  DC: 'deceptive cadence',
+  PC: 'plagal cadence',
+  EC: 'evaded cadence'
+};
+
 export interface CadenceFact extends Certainty {
   id: string;
   /** Where the goal chord arrives. */

@@ -19,7 +19,7 @@ const reasons = (m: Marking): string =>
  */
 export function editionMeiFile(sourceMei: string, score: Score, markings: readonly Marking[], editor: string, sources: Sources): string {
   const whole = { from: 0, to: score.measures.length };
-  let mei = editionMei(withApparatus(sourceMei, score, sources), score, whole, markings);
+  let mei = editionMei(withApparatus(sourceMei, score, sources), score, whole, markings, [], true);
   const byMeasure = new Map<number, string>();
   for (const m of markings) {
     const { index } = measureAt(score, m.start);

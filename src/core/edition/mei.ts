@@ -4,7 +4,7 @@ import { escapeXml } from '../score/musicxml/escape.ts';
 import { measureAt } from '../score/position.ts';
 import { ENGRAVING } from '../style/page-weights.ts';
 import { kindOf, soundOf } from '../markings/describe.ts';
-import type { MeiPlace } from '../markings/description.ts';
+import type { MeiNote, MeiPlace } from '../markings/description.ts';
 import type { Marking } from '../markings/marking.ts';
 import type { Chunk } from './chunk.ts';
 
@@ -33,15 +33,22 @@ const tstamp = (measure: Measure, onset: Fraction): number => toNumber(add(mul(o
 
 /** Where a marking stands in the measure in which it begins, as MEI attributes. */
 function placeIn(score: Frame, m: Marking, measure: Measure): MeiPlace {
-  const identity = `xml:id="${escapeXml(m.id)}" type="editorial ${m.kind}" resp="#editor"`;
+  const identified = (id: string): string => `xml:id="${escapeXml(id)}" type="editorial ${m.kind}" resp="#editor"`;
+  const identity = identified(m.id);
   const stamp = `tstamp="${tstamp(measure, sub(m.start, measure.start))}"`;
   const end = m.end ?? m.start;
   let last = measureAt(score, end);
   // What ends with a bar ends there, not on the first beat of the next.
   if (cmp(end, last.start) === 0 && last.index > measure.index) last = score.measures[last.index - 1];
+  const { side, right, up } = m.placing ?? {};
+  // The engraver moves by half spaces.
+  const moved = (right ? ` ho="${2 * right}"` : '') + (up ? ` vo="${2 * up}"` : '');
   return {
     identity,
-    common: `${identity} staff="${staffNumber(score, m.part, m.staff)}"`,
+    again: identified(`${m.id}-2`),
+    common: `${identity} staff="${staffNumber(score, m.part, m.staff)}"${moved}`,
+    side: (usual) => `place="${side ?? usual}"`,
+    curve: side ? ` curvedir="${side}"` : '',
     stamp,
     anchor: m.note ? `startid="#${escapeXml(m.note)}"` : stamp,
     beforeTheEnd: `tstamp="${breathStamp(m, measure)}"`,
@@ -79,6 +86,37 @@ function withSignsInNotes(mei: string, signs: readonly { note: string; xml: stri
     } else result = result.slice(0, close + 1) + xml + result.slice(close + 1);
   }
   return result;
+}
+
+/** A note that is meant in place of a printed one. */
+interface Emended {
+  mark: string;
+  note: string;
+  instead: MeiNote;
+}
+
+/**
+ * Puts the notes that are meant in the place of printed ones.
+ * @param both the printed and the meant one side by side, as an encoding has them; else the meant one alone, small, under the other's id
+ */
+function withOtherNotes(mei: string, others: readonly Emended[], both: boolean): string {
+  return others.reduce((text, { mark, note, instead }) => {
+    const id = text.indexOf(`xml:id="${note}"`);
+    const from = text.lastIndexOf('<note', id);
+    const open = text.indexOf('>', id) + 1;
+    if (id < 0 || from < 0) return text;
+    const to = text[open - 2] === '/' ? open : text.indexOf('</note>', open) + '</note>'.length;
+    const put = (printed: string): string => {
+      const attributes = `pname="${instead.pname}" oct="${instead.oct}" accid="${instead.accid}"`;
+      const bare = printed
+        .replace(/<accid\b[^>]*?(?:\/>|>\s*<\/accid>)/g, '')
+        .replace(/^<note[^>]*/, (tag) => tag.replace(/ (?:pname|oct|accid(?:\.ges)?|cue|type)="[^"]*"/g, ''));
+      if (!both) return bare.replace('<note', `<note cue="true" type="editorial emendation" ${attributes}`);
+      const meant = bare.replace(/xml:id="([^"]*)"/g, 'xml:id="$1-meant"').replace('<note', `<note ${attributes}`);
+      return `<choice xml:id="${escapeXml(mark)}"><sic>${printed}</sic><corr resp="#editor">${meant}</corr></choice>`;
+    };
+    return text.slice(0, from) + put(text.slice(from, to)) + text.slice(to);
+  }, mei);
 }
 
 /** Over chord symbols there is little room: a key that begins with a phrase is named with it. */
@@ -135,8 +173,16 @@ const withoutOversize = (mei: string): string => mei.replace(/(<staffDef\b[^>]*?
 /**
  * Adds markings and analysis rows to the MEI that the engraver made of one chunk. Ids are kept, so every
  * sign in the picture can be traced to its marking; all of them bear the class "editorial".
+ * @param both printed notes stand beside those that are meant in their place: for an encoding, not for a page
  */
-export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: readonly Marking[], rows: readonly RowEntry[] = []): string {
+export function editionMei(
+  mei: string,
+  score: Frame,
+  chunk: Chunk,
+  markings: readonly Marking[],
+  rows: readonly RowEntry[] = [],
+  both = false
+): string {
   const inside = (start: Fraction): Measure | null => {
     const measure = measureAt(score, start);
     return measure.index >= chunk.from && measure.index < chunk.to ? measure : null;
@@ -144,12 +190,15 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
   const byMeasure = new Map<number, string>();
   const put = (measure: Measure, xml: string) => byMeasure.set(measure.index, (byMeasure.get(measure.index) ?? '') + xml);
   const inNotes: { note: string; xml: string }[] = [];
+  const others: Emended[] = [];
   for (const m of markings) {
     const measure = inside(m.start);
     const sign = measure && kindOf(m.kind).mei(m, placeIn(score, m, measure));
     if (!measure || !sign) continue;
     if ('beside' in sign) put(measure, sign.beside);
-    else if (m.note) inNotes.push({ note: m.note, xml: sign.inNote });
+    else if ('instead' in sign) {
+      if (m.note) others.push({ mark: m.id, note: m.note, instead: sign.instead });
+    } else if (m.note) inNotes.push({ note: m.note, xml: sign.inNote });
   }
   const symbols = mei.includes('<harm');
   const lowest = score.parts.reduce((sum, p) => sum + p.staves, 0);
@@ -162,7 +211,7 @@ export function editionMei(mei: string, score: Frame, chunk: Chunk, markings: re
     const measure = inside(r.start);
     if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start)), symbols));
   }
-  let result = withSignsInNotes(withoutOversize(mei), inNotes);
+  let result = withSignsInNotes(withOtherNotes(withoutOversize(mei), others, both), inNotes);
   for (const [index, xml] of byMeasure) {
     const at = result.indexOf(`xml:id="m${index}"`);
     const close = at < 0 ? -1 : result.indexOf('</measure>', at);

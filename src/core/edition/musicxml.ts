@@ -4,7 +4,6 @@ import { escapeXml } from '../score/musicxml/escape.ts';
 import { NumberPool, slurNumbers } from '../score/musicxml/number-pool.ts';
 import { measureAt } from '../score/position.ts';
 import { inWords, kindOf } from '../markings/describe.ts';
-import type { XmlSign } from '../markings/description.ts';
 import type { Marking } from '../markings/marking.ts';
 import { wordsXml } from '../markings/usual.ts';
 
@@ -20,6 +19,12 @@ const footnote = (m: Marking): string => {
   const words = [...m.because.map((b) => b.text), ...(m.remark ? [`To the player: ${m.remark}`] : [])].join(' ');
   return `<footnote>${escapeXml(words || 'Editorial.')}</footnote>`;
 };
+
+/** How far a sign was moved, on its first element; ten tenths are a staff space. MusicXML 4.0, tenths. */
+function movedXml(type: string, { placing: { right = 0, up = 0 } = {} }: Marking): string {
+  const moved = (right ? ` relative-x="${10 * right}"` : '') + (up ? ` relative-y="${10 * up}"` : '');
+  return moved && !/type="stop"/.test(type) ? type.replace(/^<[\w-]+/, (name) => name + moved) : type;
+}
 
 /** Writer of one score's markings: finds where in the source's text each one belongs. */
 class Splicer {
@@ -48,7 +53,10 @@ class Splicer {
   add(m: Marking): void {
     const sign = kindOf(m.kind).musicXml(m);
     if ('slur' in sign) this.slur(m, sign.slur);
-    else if ('wedge' in sign) this.wedge(m, sign);
+    else if ('wedge' in sign) {
+      const { start, stop } = sign.wedge(this.wedgeNumbers.take(m.part, m.start, m.end ?? m.start));
+      this.stretch(m, start, stop, sign.placement);
+    } else if ('from' in sign) this.stretch(m, sign.from, sign.until, sign.placement);
     else if ('direction' in sign) this.direction(m, m.start, sign.direction, sign.placement, footnote(m));
     else {
       const note = m.note ? this.notes.get(m.note) : undefined;
@@ -68,11 +76,10 @@ class Splicer {
     this.insertions.push({ at: to.notationsAt, xml: `<notations>${LEVEL}${stop}</notations>` });
   }
 
-  private wedge(m: Marking, { wedge, placement }: Extract<XmlSign, { wedge: unknown }>): void {
+  private stretch(m: Marking, from: string, until: string, placement: 'above' | 'below'): void {
     if (!m.end || cmp(m.end, m.start) <= 0) return;
-    const { start, stop } = wedge(this.wedgeNumbers.take(m.part, m.start, m.end));
-    this.direction(m, m.start, start, placement, footnote(m));
-    this.direction(m, m.end, stop, placement, '');
+    this.direction(m, m.start, from, placement, footnote(m));
+    this.direction(m, m.end, until, placement, '');
   }
 
   /** A direction at a moment: before the note that begins there, else before the one after it with an offset. */
@@ -81,14 +88,14 @@ class Splicer {
     if (!part) return;
     let measure = measureAt(this.score, at);
     // The end of a hairpin at a bar line belongs to the bar that it closes.
-    if (type.includes('type="stop"') && cmp(at, measure.start) === 0 && measure.index > 0) measure = this.score.measures[measure.index - 1];
+    if (/type="stop"/.test(type) && cmp(at, measure.start) === 0 && measure.index > 0) measure = this.score.measures[measure.index - 1];
     const { offset, anchor } = this.anchor(m, measure, at);
     const staff = part.staves > 1 ? `<staff>${Math.min(m.staff, part.staves)}</staff>` : '';
     // An offset is a decimal number of divisions; six digits are finer than any drawing of it.
     const shift = offset.n === 0 ? '' : `<offset>${Number(toNumber(mul(offset, this.divisions(m.part, measure))).toFixed(6))}</offset>`;
     this.insertions.push({
       at: anchor,
-      xml: `<direction placement="${placement}"><direction-type>${type}</direction-type>${shift}${note}${LEVEL}${staff}</direction>`
+      xml: `<direction placement="${m.placing?.side ?? placement}"><direction-type>${movedXml(type, m)}</direction-type>${shift}${note}${LEVEL}${staff}</direction>`
     });
   }
 

@@ -3,6 +3,7 @@ import type { Score } from '../score/model.ts';
 import type { MarkingDescription, OwnWords, Placed } from './description.ts';
 import { type MarkingKind } from './marking-kind.ts';
 import { capital } from '../sentences.ts';
+import { isFor, type Instrument } from '../style/instruments/instrument.ts';
 import { KINDS } from './kinds/index.ts';
 import type { Marking, NewMarking } from './marking.ts';
 import type { MarkingSound } from './sound.ts';
@@ -13,6 +14,9 @@ export const kindOf = (kind: MarkingKind): MarkingDescription => KINDS[kind];
 export const isSpan = (kind: MarkingKind): boolean => kindOf(kind).hangs === 'notes' || kindOf(kind).hangs === 'stretch';
 /** Hangs on a note, or on notes. */
 export const isOnNote = (kind: MarkingKind): boolean => kindOf(kind).hangs === 'note' || kindOf(kind).hangs === 'notes';
+
+/** Whether a kind is for players of an instrument. */
+export const isKindFor = (kind: MarkingKind, instrument: Instrument): boolean => isFor(kindOf(kind).needs, instrument, kindOf(kind).unless);
 
 const isOwnWords = (values: MarkingDescription['values']): values is OwnWords => 'hint' in values;
 

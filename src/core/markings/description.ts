@@ -29,8 +29,14 @@ export interface LegendLine {
 export interface MeiPlace {
   /** Id, class and editor. */
   identity: string;
-  /** The same with the staff. */
+  /** The same under a further id, for a second element of one marking. */
+  again: string;
+  /** The same with the staff, and how far it was moved. */
   common: string;
+  /** The side of the staff, where the teacher has not chosen another. */
+  side(usual: 'above' | 'below'): string;
+  /** Side of a curve; empty where the engraver chooses. */
+  curve: string;
   /** Time stamp of the beginning. */
   stamp: string;
   /** The note that it hangs on, else the time stamp. */
@@ -41,13 +47,22 @@ export interface MeiPlace {
   until: string;
 }
 
-/** How a marking stands in MEI: an element beside the staves, or inside of its note; null where it cannot be drawn. */
-export type MeiSign = { beside: string } | { inNote: string } | null;
+/** Another note in place of a printed one, as MEI attributes. */
+export interface MeiNote {
+  pname: string;
+  oct: number;
+  accid: string;
+}
+
+/** How a marking stands in MEI: an element beside the staves, inside of its note, or another note in its place; null where it cannot be drawn. */
+export type MeiSign = { beside: string } | { inNote: string } | { instead: MeiNote } | null;
 
 /** How a marking stands in MusicXML. What belongs to a note becomes words where there is none to hang it on. */
 export type XmlSign =
   | { direction: string; placement: 'above' | 'below' }
   | { notation: string }
+  /** A stretch between two directions. */
+  | { from: string; until: string; placement: 'above' | 'below' }
   | { slur: (number: number) => { start: string; stop: string } }
   | { wedge: (number: number) => { start: string; stop: string }; placement: 'above' | 'below' };
 
@@ -63,6 +78,8 @@ export interface MarkingDescription {
   hangs: Hangs;
   /** For players of whose instrument one of these holds; for all when absent. */
   needs?: readonly Ability[];
+  /** Not for players of whose instrument one of these holds. */
+  unless?: readonly Ability[];
   /** The values that it may take, the usual one first, or words of one's own. */
   values: readonly string[] | OwnWords;
   /** A value with its name, inside a sentence: "hairpin crescendo", "“from above”". */

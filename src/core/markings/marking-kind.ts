@@ -12,8 +12,18 @@ export const MARKING_KINDS = [
   'fermata',
   'text',
   'advice',
+  'ornament',
   'fingering',
-  'bowing'
+  'bowing',
+  'string',
+  'harmonic',
+  'sticking',
+  'hand',
+  'pedal',
+  'octave',
+  'manner',
+  'cue',
+  'emendation'
 ] as const;
 
 export type MarkingKind = (typeof MARKING_KINDS)[number];

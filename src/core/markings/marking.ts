@@ -15,6 +15,13 @@ export interface Because {
   sources?: SourceKey[];
 }
 
+/** Where a teacher has put a marking, against where it would stand by itself. Staff spaces. */
+export interface Placing {
+  side?: 'above' | 'below';
+  right?: number;
+  up?: number;
+}
+
 /** An editorial marking of a reading. */
 export interface Marking {
   id: string;
@@ -29,6 +36,7 @@ export interface Marking {
   /** Notes that it hangs on. */
   note?: string;
   endNote?: string;
+  placing?: Placing;
   because: Because[];
   /** A word to the player. */
   remark?: string;

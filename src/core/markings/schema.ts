@@ -7,8 +7,11 @@ import { claimSchema } from './claim.ts';
 import type { Marking } from './marking.ts';
 
 const LONGEST_VALUE = 200;
+/** Staff spaces that a marking can be moved from its place. */
+export const FARTHEST = 15;
 
 function fields(kit: SchemaKit): Record<string, AnySchema> {
+  const distance = kit.joi.number().min(-FARTHEST).max(FARTHEST);
   const because = kit.record(
     { text: kit.words() },
     { claim: claimSchema(kit), rule: kit.id, facts: kit.list(kit.id, 20), sources: kit.list(kit.oneOf(Object.keys(SOURCES)), 10) }
@@ -22,6 +25,7 @@ function fields(kit: SchemaKit): Record<string, AnySchema> {
     end: kit.fraction,
     note: kit.key,
     endNote: kit.key,
+    placing: kit.record({}, { side: kit.oneOf(['above', 'below']), right: distance, up: distance }),
     because: kit.list(because, 20),
     remark: kit.words(),
     proposal: kit.key,
@@ -39,11 +43,11 @@ export function markingSchema(kit: SchemaKit): ObjectSchema {
   });
 }
 
-/** Schema of a change: some fields of a marking; a value comes with its kind. A word to the player is let go with null. */
+/** Schema of a change: some fields of a marking; a value comes with its kind. A word to the player, or a place of its own, is let go with null. */
 export function changeSchema(kit: SchemaKit): ObjectSchema {
-  const { remark, ...rest } = fields(kit);
+  const { remark, placing, ...rest } = fields(kit);
   return kit
-    .record({}, { ...rest, remark: kit.orNull(remark) })
+    .record({}, { ...rest, remark: kit.orNull(remark), placing: kit.orNull(placing) })
     .min(1)
     .with('value', 'kind')
     .custom((change: Partial<Marking>) => {

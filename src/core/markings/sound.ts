@@ -1,4 +1,5 @@
 import type { SignSound } from '../style/articulations.ts';
+import type { Pitch } from '../score/pitch.ts';
 import type { Tempo } from '../units.ts';
 
 /** How a marking sounds; what is absent it leaves alone. */
@@ -13,6 +14,14 @@ export interface MarkingSound extends SignSound {
   holds?: true;
   /** The tempo from here on. */
   tempo?: Tempo;
+  /** Notes sound on to the end of its stretch. */
+  sustains?: true;
+  /** Its stretch sounds so many octaves higher. */
+  octave?: 1 | -1;
+  /** Its note bears this ornament, as MusicXML names it, and not the printed one; "none" bears no ornament. */
+  ornament?: string;
+  /** The written pitch that is meant in place of the printed one. */
+  meant?: Pitch;
   /** Words that may act on time, on loudness or on an ornament. */
   words?: string;
 }

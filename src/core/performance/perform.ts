@@ -9,6 +9,8 @@ import { PLAYER_WORDS } from '../style/player-words.ts';
 import { can } from '../style/instruments/instrument.ts';
 import { PAIR_SPREAD, PAUSES, SPREAD } from '../style/performance-weights.ts';
 import { LITERAL, settingsOf, type Settings } from './settings.ts';
+import { toTicks } from '../analysis/sounding-score.ts';
+import { NotesAsRead } from './as-read.ts';
 import { bendsOf, bent, type Bend } from './bends.ts';
 import { tempoSegments } from './tempo-segments.ts';
 import { clockOf, secondsInMeasure, type Clock } from './clock.ts';
@@ -199,6 +201,9 @@ class Player {
   private readonly opens: ReadonlySet<number>;
   private readonly words = new Map<string, string[]>();
   private readonly written = new Map<string, Realisation | null>();
+  private readonly asRead: NotesAsRead;
+  /** Stretches through which notes sound on, in ticks. */
+  private readonly sustained: { part: number; from: number; to: number }[];
 
   constructor(
     private readonly playable: PlayableScore,
@@ -215,6 +220,14 @@ class Player {
     this.marks = lengthMarks(playable, reading, pauses);
     this.opens = new Set(pauses.map((p) => p.at));
     this.loud = loudnessMarks(playable, reading, settings, plan);
+    // The page to the letter has nobody's emendations.
+    const changing = settings === LITERAL ? [] : reading.markings;
+    this.asRead = new NotesAsRead(changing);
+    this.sustained = changing.flatMap((m) =>
+      soundOf(m).sustains && m.end
+        ? [{ part: m.part, from: toTicks(playable.sounding, m.start), to: toTicks(playable.sounding, m.end) }]
+        : []
+    );
     for (const m of reading.markings) {
       const { words } = soundOf(m);
       if (words && m.note) this.words.set(m.note, [...(this.words.get(m.note) ?? []), words]);
@@ -282,11 +295,14 @@ class Player {
     const { tone, lead } = t;
     const { note } = tone;
     const { part } = note;
+    const shift = this.asRead.shift(note);
     const onset = this.seconds(bar, tone.start, part, lead);
     const full = this.until(bar, tone.end, part, lead, onset);
     // Before a pause a long note gives up no more than the pause is worth.
     const pause = this.marks.pauses.has(note.id) && share >= 1 - PAUSES.breath.cut;
-    const end = full - Math.min((1 - share) * (full - onset), pause ? PAUSES.mostCut : Infinity);
+    const parted = full - Math.min((1 - share) * (full - onset), pause ? PAUSES.mostCut : Infinity);
+    const pedal = this.sustained.find((s) => s.part === part && s.from < tone.end && tone.end < s.to);
+    const end = pedal ? Math.max(parted, this.seconds(bar, pedal.to, part, lead)) : parted;
     const push = (midi: number, from: number, to: number, ornament: boolean, inside: number[] | null = null): void => {
       const played: PlayedNote = { note: note.id, bar, part, staff: note.staff, midi, onset: from, end: to, db, dbEnd: db + swell, lead };
       if (ornament) played.ornament = true;
@@ -296,7 +312,7 @@ class Player {
     const passing = this.order.bars[bar].pass > 0 ? this.passingNote(t) : null;
     if (passing !== null) {
       const middle = (onset + full) / 2;
-      push(tone.midi, onset, middle, false);
+      push(tone.midi + shift, onset, middle, false);
       push(passing, middle, end > middle ? end : full, true);
       return;
     }
@@ -307,12 +323,12 @@ class Player {
       for (const n of realised.notes) {
         const at = Math.max(0, onset + toNumber(n.at) * span);
         const stop = Math.min(at + toNumber(n.length) * span, Math.max(end, at + 0.01));
-        push(n.midi, at, stop, !n.main);
+        push(n.midi + this.asRead.octave(note), at, stop, !n.main);
       }
       return;
     }
     const late = this.spread(t);
-    push(tone.midi, late ? onset + Math.min(late, (end - onset) / 2) : onset, end, false, this.inside(t, db));
+    push(tone.midi + shift, late ? onset + Math.min(late, (end - onset) / 2) : onset, end, false, this.inside(t, db));
   }
 
   /** The note that fills the third after a note the second time, where the reading has it so and repeats are decorated. */
@@ -349,7 +365,7 @@ class Player {
   /** The ornament of a note at the tempo of its place; written out once for all times that the bar is played. */
   private realisation(t: PlayableTone, bar: number): Realisation | null {
     const { tone } = t;
-    const { note } = tone;
+    const note = this.asRead.note(tone.note);
     // Most notes bear none; those that do are written out once.
     if (!t.graces.length && !note.marks) return null;
     const known = this.written.get(note.id);

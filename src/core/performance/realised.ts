@@ -10,6 +10,7 @@ import { QUICKEST_ORNAMENT } from '../style/performance-weights.ts';
 import { PROFILES } from '../style/profiles.ts';
 import type { SchoolKey } from '../style/schools.ts';
 import { FALLBACK_TEMPO } from './playable-score.ts';
+import { NotesAsRead } from './as-read.ts';
 import { placingOf, realise, type Realisation } from './ornaments.ts';
 
 /** An ornament of the page written out, for the brief and the edition. */
@@ -31,7 +32,8 @@ function schoolAt(reading: Reading, key: SchoolKey, at: Fraction): string | unde
 /** The ornaments of one part in some bars (measure indices, both included) as they are played in this reading. */
 export function ornamentsIn(score: Score, facts: Facts, reading: Reading, from: number, to: number): WrittenOrnament[] {
   const { part } = reading;
-  const notes = score.notes.filter((n) => n.part === part && n.measure >= from && n.measure <= to && !n.cue);
+  const asRead = new NotesAsRead(reading.markings);
+  const notes = score.notes.filter((n) => n.part === part && n.measure >= from && n.measure <= to && !n.cue).map((n) => asRead.note(n));
   const waiting = new Map<string, Note[]>();
   const found: WrittenOrnament[] = [];
   for (const note of notes) {

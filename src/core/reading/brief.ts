@@ -2,6 +2,7 @@ import { listed } from '../sentences.ts';
 import { barLabel, measureAt } from '../score/position.ts';
 import { LIMITS } from '../style/limits.ts';
 import type { ChordFact, Facts, KeyFact } from '../analysis/facts.ts';
+import { CADENCE_NAMES } from '../analysis/facts.ts';
 import { alteredNotes } from '../score/accidentals.ts';
 import { add, cmp, lt, toNumber, type Fraction } from '../score/fraction.ts';
 import { printMetronome } from '../score/metronome.ts';
@@ -24,15 +25,6 @@ export interface BriefText {
   howLongAndLoud: string[];
   howToPractise: string[];
 }
-
-const CADENCE_NAMES = {
-  PAC: 'perfect authentic cadence',
-  IAC: 'imperfect authentic cadence',
-  HC: 'half cadence',
-  DC: 'deceptive cadence',
-  PC: 'plagal cadence',
-  EC: 'evaded cadence'
-};
 
 function pageSays(d: Direction): string | null {
   switch (d.kind) {

@@ -38,6 +38,14 @@ export const accidental = (alter: number): string => {
 /** "C#4", "Bb3". */
 export const pitchName = (p: Pitch): string => STEPS[p.step] + accidental(p.alter) + p.octave;
 
+const ALTERS: Record<string, number> = { '': 0, '#': 1, '##': 2, b: -1, bb: -2 };
+
+/** A pitch from its name, "C#4", "Bb3", "F♯5"; null when it is none. */
+export function parsePitch(name: string): Pitch | null {
+  const match = /^([A-Ga-g])(#{0,2}|b{0,2})(-1|\d|10)$/.exec(name.trim().replace(/♯/g, '#').replace(/♭/g, 'b').replace(/♮/g, ''));
+  return match && { step: stepOf(match[1].toUpperCase()), alter: ALTERS[match[2]], octave: Number(match[3]) };
+}
+
 /**
  * Place on the line of fifths, C = 0, G = 1, F = -1, F# = 6, Bb = -2: spelling without octave.
  */

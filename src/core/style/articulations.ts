@@ -33,7 +33,7 @@ export const MEI_ARTICULATIONS = {
   staccato: 'stacc',
   tenuto: 'ten',
   staccatissimo: 'spicc',
-  'detached-legato': 'ten-stacc',
+  'detached-legato': 'stacc ten',
   accent: 'acc',
   'strong-accent': 'marc'
 } as const;

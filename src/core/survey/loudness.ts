@@ -13,7 +13,11 @@ export function loudness(score: Score): SurveyGroup {
   if (steps.length) {
     const low = steps.reduce((a, b) => (b.step < a.step ? b : a));
     const high = steps.reduce((a, b) => (b.step > a.step ? b : a));
-    group.add('Range', `${low.d.value} to ${high.d.value}`, unique([low.d.measure, high.d.measure]));
+    group.add(
+      'Range',
+      low.d.value === high.d.value ? `${low.d.value} throughout` : `${low.d.value} to ${high.d.value}`,
+      unique([low.d.measure, high.d.measure])
+    );
     const at = (step: number) => steps.filter((x) => x.step === step).map((x) => x.d.measure);
     group.add('Loudest', high.d.value, at(high.step));
     group.add('Softest', low.d.value, at(low.step));

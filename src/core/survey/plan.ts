@@ -1,5 +1,6 @@
-import { format } from '../score/fraction.ts';
 import { add, toNumber, ZERO } from '../score/fraction.ts';
+import { barLabel } from '../score/position.ts';
+
 import { groupingOf, isAdditive } from '../score/meter.ts';
 import type { Measure, Score } from '../score/model.ts';
 import { playedLength, unfold } from '../score/repeats.ts';
@@ -69,7 +70,7 @@ function meters(score: Score, group: GroupBuilder): void {
   if (short.length)
     group.add(
       'Short bars',
-      short.map((m) => `${m.number}: ${format(m.length)} quarters`).join('; '),
+      short.map((m) => `${barLabel(score.measures, m)}: ${plural(toNumber(m.length), 'quarter')}`).join('; '),
       short.map((m) => m.index)
     );
 }

@@ -5,12 +5,14 @@
   import { SelectItem } from 'carbon-components-svelte';
   import { nanoid } from 'nanoid';
   import { cmp } from '$core/score/fraction';
+  import { CAUTIONS } from '$core/style/cautions';
   import { explainLoudness, explainTime } from '$core/performance/explain';
   import { brief } from '$core/reading/brief';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { placesWithin } from '$core/reading/questions';
   import { inScope, SCOPES, type Scope } from '$core/reading/scopes';
   import CopyMarkings from './CopyMarkings.svelte';
+  import MarkMany from './MarkMany.svelte';
   import MarkingForm from './MarkingForm.svelte';
   import MarkingItem from './MarkingItem.svelte';
   import { markingName } from '$core/markings/describe';
@@ -60,6 +62,15 @@
         const name = selection.from === selection.to ? 'As played' : workspace.barName(score.measures[bar.measure]);
         return [`${name}: ${explainTime(bar, bar.literal / Math.max(1, beats))}`, explainLoudness(plan.loudness[k])];
       });
+  });
+
+  /** The caution is read once in a visit; after that it stands in the guide. */
+  const CAUTIONED = 'nuvelo-cautioned';
+  let cautioned = $state(false);
+  $effect(() => {
+    if (sessionStorage.getItem(CAUTIONED)) return;
+    cautioned = true;
+    sessionStorage.setItem(CAUTIONED, 'yes');
   });
 
   let scope = $state<Scope>('bars');
@@ -158,6 +169,7 @@
         </div>
       {/if}
       <CopyMarkings {workspace} />
+      <MarkMany {workspace} />
       {#if !markings.length && !open.length}<p class="quiet">Nothing is marked or proposed here.</p>{/if}
       {#if aside.length}
         <Fold label="{aside.length} set aside">
@@ -189,9 +201,7 @@
       <ul>
         {#each text.howToPractise as line, k (k)}<li>{line}</li>{/each}
       </ul>
-      <p class="care">
-        Pain, numbness or lasting fatigue: stop, and see a clinician who treats musicians. Rest five minutes in each half hour.
-      </p>
+      {#if cautioned}<p class="care">{CAUTIONS.always}</p>{/if}
     </section>
     <WrittenBrief {workspace} {draft} />
   {/if}

@@ -4,6 +4,7 @@
   import { SelectItem } from 'carbon-components-svelte';
   import { nanoid } from 'nanoid';
   import { copiesAt, samePlaces, type SamePlace } from '$core/reading/copies';
+  import { intervalWords } from '$core/analysis/words';
   import { cmp } from '$core/score/fraction';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -37,7 +38,7 @@
 </script>
 
 {#if places.length}
-  <div class="copies" data-testid="copies">
+  <div class="choices" data-testid="copies">
     <Choice label="Copy to the same music" bind:value={manner}
       ><SelectItem value="0" text="the same" /><SelectItem value="-1" text="a step softer" /><SelectItem
         value="1"
@@ -45,18 +46,9 @@
       /></Choice
     >
     {#each places as place (place.parallel.id + place.backward)}
-      <Act onclick={() => copy(place)}>{place.name}{place.parallel.transposition === 'P1' ? '' : ` (${place.parallel.transposition})`}</Act>
+      <Act onclick={() => copy(place)}
+        >{place.name}{place.parallel.transposition === 'P1' ? '' : ` (${intervalWords(place.parallel.transposition)})`}</Act
+      >
     {/each}
   </div>
 {/if}
-
-<style>
-  .copies {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 0.8rem;
-    align-items: baseline;
-    padding: 0.3rem 0;
-    font-size: 0.88rem;
-  }
-</style>

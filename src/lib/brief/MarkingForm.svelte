@@ -4,8 +4,7 @@
   import { nanoid } from 'nanoid';
   import { Button, SelectItem } from 'carbon-components-svelte';
   import { add, cmp, format } from '$core/score/fraction';
-  import { againstPrinted, isOnNote, isSpan, kindName, kindOf, ownWords, valueFault, valuesOf } from '$core/markings/describe';
-  import { isFor } from '$core/style/instruments/instrument';
+  import { againstPrinted, isKindFor, isOnNote, isSpan, kindName, kindOf, ownWords, valueFault, valuesOf } from '$core/markings/describe';
   import { MARKING_KINDS, type MarkingKind } from '$core/markings/marking-kind';
   import type { Marking } from '$core/markings/marking';
   import { placesIn, type Place } from '$core/reading/moments';
@@ -40,7 +39,7 @@
   const last = $derived(marking ? (workspace.measureOf(marking.start)?.index ?? 0) + 1 : workspace.selection.to);
   const places = $derived(workspace.score ? placesIn(workspace.score, part, first, last) : []);
   /** Only what the instrument can do, and what the marking is already. */
-  const offered = $derived(MARKING_KINDS.filter((k) => k === marking?.kind || isFor(kindOf(k).needs, workspace.instrument)));
+  const offered = $derived(MARKING_KINDS.filter((k) => k === marking?.kind || isKindFor(k, workspace.instrument)));
   const choices = $derived(valuesOf(kind));
   const usable = $derived(isOnNote(kind) ? places.filter((p) => p.note) : places);
   const start = $derived(usable.find((p) => key(p) === from) ?? usable[0]);
@@ -53,9 +52,14 @@
   );
   const end = $derived(later.find((p) => key(p) === to) ?? later[Math.min(later.length - 1, 3)]);
 
-  // The places of an opened marking are chosen once; afterwards they are the user's.
+  // The places of an opened marking are the user's, until it is moved on the page.
+  let shownPlace = '';
   $effect.pre(() => {
-    if (!marking || from) return;
+    if (!marking) return;
+    const place = JSON.stringify([marking.start, marking.end, marking.value]);
+    if (place === shownPlace) return;
+    shownPlace = place;
+    value = marking.value;
     from = `${marking.staff}|${format(marking.start)}`;
     const endNote = workspace.note(marking.endNote);
     const last =

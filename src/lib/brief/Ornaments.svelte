@@ -1,7 +1,8 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { ornamentStaff } from '$core/edition/ornament-staff';
-  import { planSystems, type SetChunk } from '$core/edition/systems';
+  import { screenSystems } from '$core/edition/screen';
+  import type { SetChunk } from '$core/edition/systems';
   import { ornamentsIn } from '$core/performance/realised';
   import { readMusicXml } from '$core/score/musicxml/read';
   import { smallEngraver } from '../music/engraver';
@@ -10,8 +11,10 @@
 
   const { workspace }: { workspace: Workspace } = $props();
 
-  const SCALE = 46;
-  const SPACES_PER_100_PX = 4.2;
+  /** Of the staff against the usual one. */
+  const SIZE = 1.15;
+  /** Share of a line that is filled: small notes stand close. */
+  const FILLED = 0.9;
   /** More than these are not written out at once. */
   const MOST = 8;
 
@@ -24,13 +27,13 @@
       : []
   );
   const document = $derived(ornaments.length && workspace.score ? ornamentStaff(workspace.score, ornaments) : null);
-  const options = $derived({ pageWidth: Math.round((Math.max(240, width) * 100) / SCALE), scale: SCALE, sounding: false, version });
+  const options = $derived({ line: Math.max(240, width), size: SIZE, sounding: false, version });
 
   $effect(() => {
     if (!document || !width) return;
     const score = readMusicXml(document);
     smallEngraver().open(document, score);
-    chunks = planSystems(score, (width / 100) * SPACES_PER_100_PX, new Set());
+    chunks = screenSystems(score, [], width * FILLED, SIZE);
     untrack(() => version++);
   });
 </script>

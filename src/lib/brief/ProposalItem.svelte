@@ -4,6 +4,7 @@
   import Field from '$lib/controls/Field.svelte';
   import { Button, SelectItem } from 'carbon-components-svelte';
   import { placeName } from '$core/reading/moments';
+  import { strengthSaid } from '$core/reading/rules/rule';
   import { ruleById } from '$core/reading/rules/index';
   import { markingName, valueFault, valuesOf } from '$core/markings/describe';
   import type { Proposal } from '$core/reading/proposal';
@@ -33,13 +34,13 @@
   </p>
   <p class="because">
     {because.text} <a class="quiet" href="/rules#{proposal.rule}">rule</a>
-    <span class="quiet">({sourceNames(because.sources)}; strength {Math.round(proposal.strength * 100)} %)</span>
+    <span class="quiet" title="Strength {proposal.strength.toFixed(2)} of 1 in this period"
+      >({sourceNames(because.sources)}; {strengthSaid(proposal.strength)})</span
+    >
   </p>
   {#each proposal.outweighs ?? [] as weaker (weaker.rule + weaker.value)}
     <p class="quiet because" data-testid="outweighed">
-      Stronger here than “{ruleById(weaker.rule)?.title ?? weaker.rule}”, which would say {weaker.value} ({Math.round(
-        weaker.strength * 100
-      )} %).
+      Stronger here than “{ruleById(weaker.rule)?.title ?? weaker.rule}”, which would say {weaker.value}.
     </p>
   {/each}
   {#if changing}

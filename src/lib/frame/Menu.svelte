@@ -4,7 +4,16 @@
   import Act from '$lib/controls/Act.svelte';
 
   /** `up`: it opens above its word, for bars at the foot of a room. */
-  const { label, up = false, children }: { label: string; up?: boolean; children: Snippet } = $props();
+  interface Props {
+    label: string;
+    /** What it is for, where its word does not say it. */
+    says?: string;
+    up?: boolean;
+    /** It opens to the left, at the right side of something. */
+    left?: boolean;
+    children: Snippet;
+  }
+  const { label, says, up = false, left = false, children }: Props = $props();
 
   let open = $state(false);
   let host: HTMLDivElement;
@@ -25,8 +34,8 @@
 
 <!-- svelte-ignore a11y_no_static_element_interactions (Escape closes what its word opened) -->
 <div class="menu" bind:this={host} onkeydown={key}>
-  <Act aria-expanded={open} onclick={() => (open = !open)}>{label}</Act>
-  <Popover {open} align={up ? 'top-right' : 'bottom-left'} class="menu-contents">{@render children()}</Popover>
+  <Act aria-expanded={open} aria-label={says} title={says} onclick={() => (open = !open)}>{label}</Act>
+  <Popover {open} align={up ? 'top-right' : left ? 'bottom-right' : 'bottom-left'} class="menu-contents">{@render children()}</Popover>
 </div>
 
 <style>

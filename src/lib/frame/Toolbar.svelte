@@ -36,7 +36,6 @@
     padding: 0.2rem 1rem;
     border-bottom: 1px solid var(--line);
     min-height: 2.2rem;
-    flex-wrap: wrap;
     white-space: nowrap;
   }
 
@@ -64,5 +63,33 @@
 
   .tools :global(.bx--select-input) {
     max-width: 8.5rem;
+  }
+
+  /* Where there is little room, what can be read elsewhere goes first. */
+  @media (max-width: 1180px) {
+    .tools {
+      gap: 0.2rem 0.35rem;
+      padding: 0.2rem 0.5rem;
+    }
+
+    .tools :global([data-testid='open-count']),
+    .tools :global(.labelled label) {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
+    }
+
+    .tools :global(.bx--btn--ghost) {
+      max-width: 6.5rem;
+    }
+  }
+
+  @media (max-width: 760px) {
+    .tools {
+      flex-wrap: wrap;
+      padding: 0.2rem 0.6rem;
+    }
   }
 </style>

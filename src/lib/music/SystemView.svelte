@@ -91,12 +91,12 @@
   $effect(() => {
     void drawn;
     const classes = noteClasses;
-    for (const old of host.querySelectorAll('g.note[data-class]')) {
+    for (const old of host.querySelectorAll('g[data-class]')) {
       old.classList.remove(...(old.getAttribute('data-class') ?? '').split(' ').filter(Boolean));
       old.removeAttribute('data-class');
     }
     if (!classes?.size) return;
-    for (const note of host.querySelectorAll('g.note')) {
+    for (const note of host.querySelectorAll('g.note, g.rest, g.mRest')) {
       const name = classes.get(note.id);
       if (!name) continue;
       note.classList.add(...name.split(' '));

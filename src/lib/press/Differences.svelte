@@ -75,7 +75,7 @@
   }
 
   /** A bar alone is set a little smaller than on the page, as wide as its half of the room. */
-  const OPTIONS = { pageWidth: 1150, scale: 34, sounding: false, version: 0 };
+  const OPTIONS = { line: 390, size: 0.85, sounding: false, version: 0 };
   const chunk = (measure: number) => ({ from: measure, to: measure + 1, systems: [measure] });
   const classes = (notes: readonly string[]) => new Map(notes.map((n) => [n, 'differs']));
 </script>

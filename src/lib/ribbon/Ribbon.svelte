@@ -1,330 +1,301 @@
 <script lang="ts">
-  import { cmp, fromNumber, toNumber, type Fraction } from '$core/score/fraction';
-  import { sureness } from '$core/analysis/confidence';
-  import { toldKey } from '$core/analysis/key-words';
-  import { intervalWords, parallelWords } from '$core/analysis/words';
-  import { tempoMarks } from '$core/score/tempo';
+  import { untrack } from 'svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
+  import Bars from './Bars.svelte';
+  import { Folded, LANES, type LaneName } from './folded.svelte';
+  import FormLane from './FormLane.svelte';
+  import KeysLane from './KeysLane.svelte';
+  import Lane from './Lane.svelte';
+  import Overview from './Overview.svelte';
+  import PlanLane from './PlanLane.svelte';
+  import { Scale } from './scale.svelte';
+  import TimeLane from './TimeLane.svelte';
 
-  const { workspace }: { workspace: Workspace } = $props();
-
-  const HEIGHT = 142;
-  const ROWS = { sections: 13, phrases: 40, keys: 56, plan: [76, 110], bars: [114, 138] };
-  let width = $state(0);
-
-  const score = $derived(workspace.score);
-  const cell = $derived(score ? width / score.measures.length : 0);
-
-  /** Horizontal place of a time: bars are equally wide. */
-  function x(time: Fraction): number {
-    const measure = workspace.measureOf(time);
-    if (!measure) return 0;
-    const inside = (toNumber(time) - toNumber(measure.start)) / Math.max(1e-9, toNumber(measure.length));
-    return (measure.index + Math.max(0, Math.min(1, inside))) * cell;
+  interface Props {
+    workspace: Workspace;
+    /** Lanes that the room has. */
+    lanes?: readonly LaneName[];
   }
+  const { workspace, lanes = LANES }: Props = $props();
 
-  /** The same for a time in quarters as a number. */
-  const xAt = (quarters: number): number => x(fromNumber(quarters));
+  // svelte-ignore state_referenced_locally -- a room keeps its workspace
+  const scale = new Scale(workspace);
+  const folded = new Folded();
+  const open = $derived(lanes.filter((l) => !folded.has(l)));
+  const shut = $derived(lanes.filter((l) => folded.has(l)));
 
-  const levelY = (step: number): number => ROWS.plan[1] - ((step - 1) / 7) * (ROWS.plan[1] - ROWS.plan[0]);
-
-  /** The dynamic plan as a line. */
-  const dynamics = $derived(
-    workspace.plan && cell ? workspace.plan.points.map((p) => `${xAt(p.time).toFixed(1)},${levelY(p.level).toFixed(1)}`).join(' ') : ''
-  );
-
-  /** Tempo in quarters a minute, as a stepped line between the slowest and the fastest mark. */
-  const tempo = $derived.by(() => {
-    if (!score || !cell) return { line: '', labels: [] as { x: number; text: string }[] };
-    const given = tempoMarks(score);
-    // Every part may carry the tempo; one line for one moment is enough.
-    const marks = given
-      .filter((m, k) => k === 0 || cmp(m.start, given[k - 1].start) !== 0)
-      .map((m) => ({ at: m.start, value: (m.low + m.high) / 2 }));
-    if (!marks.length) return { line: '', labels: [] };
-    const low = Math.min(...marks.map((m) => m.value)) * 0.8;
-    const high = Math.max(...marks.map((m) => m.value)) * 1.2;
-    const y = (v: number) => ROWS.plan[1] - ((v - low) / (high - low)) * (ROWS.plan[1] - ROWS.plan[0]);
-    const points: string[] = [];
-    marks.forEach((m, k) => {
-      points.push(`${x(m.at).toFixed(1)},${y(m.value).toFixed(1)}`);
-      const end = marks[k + 1]?.at;
-      points.push(`${(end ? x(end) : width).toFixed(1)},${y(m.value).toFixed(1)}`);
-    });
-    return { line: points.join(' '), labels: marks.map((m) => ({ x: x(m.at), text: `♩ ${Math.round(m.value)}` })) };
+  /** The window goes where the selection and the playing go. */
+  $effect(() => {
+    const measure = workspace.player.measure ?? workspace.selection.openEnd;
+    if (scale.windowed) untrack(() => scale.follow(measure));
   });
-
-  const openAt = $derived.by(() => {
-    const bars = new Map<number, number>();
-    for (const p of workspace.study.proposals) {
-      if (workspace.decisionOf(p.key)) continue;
-      const m = workspace.measureOf(p.marking.start);
-      if (m) bars.set(m.index, (bars.get(m.index) ?? 0) + 1);
-    }
-    return bars;
-  });
-
-  /** From the selected bars to their parallel places. */
-  const linked = $derived(
-    score
-      ? workspace.facts.parallels
-          .filter((p) => workspace.selection.holds(p.a.start, p.a.end) || workspace.selection.holds(p.b.start, p.b.end))
-          .sort((a, b) => b.weight - a.weight)
-          .slice(0, 8)
-          .map((p) => ({
-            a: x(p.a.start),
-            b: x(p.b.start),
-            title: `Same music, ${parallelWords(p)}; ${p.differences.length} differences`
-          }))
-      : []
-  );
-
-  const markedAt = $derived(new Set(workspace.reading.markings.map((m) => workspace.measureOf(m.start)?.index)));
-  const every = $derived(cell >= 26 ? 1 : cell >= 13 ? 2 : cell >= 6 ? 5 : cell >= 3 ? 10 : 25);
-
-  function pick(event: PointerEvent): void {
-    const target = event.currentTarget as SVGSVGElement;
-    const index = Math.floor((event.clientX - target.getBoundingClientRect().left) / cell);
-    workspace.selection.bar(index, event.shiftKey);
-  }
-
-  function key(event: KeyboardEvent): void {
-    const step = { ArrowRight: 1, ArrowLeft: -1, PageDown: 8, PageUp: -8 }[event.key];
-    if (step === undefined) return;
-    workspace.selection.step(step, event.shiftKey);
-    event.preventDefault();
-  }
 </script>
 
-<div class="ribbon" bind:clientWidth={width}>
-  {#if score && cell}
-    <svg
-      {width}
-      height={HEIGHT}
-      viewBox="0 0 {width} {HEIGHT}"
-      role="slider"
-      tabindex="0"
-      aria-label="The whole piece, a cell to a bar"
-      aria-valuemin={1}
-      aria-valuemax={score.measures.length}
-      aria-valuenow={workspace.selection.from + 1}
-      aria-valuetext={workspace.barName(score.measures[workspace.selection.from])}
-      onpointerdown={pick}
-      onkeydown={key}
-    >
-      <rect
-        class="chosen"
-        x={workspace.selection.from * cell}
-        y="0"
-        width={(workspace.selection.to - workspace.selection.from + 1) * cell}
-        height={HEIGHT}
-      />
-      {#if workspace.player.measure !== null}
-        <rect class="playing" x={workspace.player.measure * cell} y="0" width={Math.max(2, cell)} height={HEIGHT} />
-      {/if}
-      {#each linked as link, k (k)}
-        <path class="link" d="M{link.a},{ROWS.bars[0] - 3} C{link.a},{ROWS.plan[0]} {link.b},{ROWS.plan[0]} {link.b},{ROWS.bars[0] - 3}"
-          ><title>{link.title}</title></path
-        >
-      {/each}
-      {#each workspace.facts.sections as section (section.id)}
-        {@const a = x(section.start) + 1}
-        {@const b = x(section.end) - 2}
-        <path class="section" d="M{a},{ROWS.phrases - 10} V4 H{b} V{ROWS.phrases - 10}"
-          ><title>Section {section.label.replace(/'/g, '′')}, {section.opens}; set up by {section.setUp}</title></path
-        >
-        <text class="section-name" x={a + 4} y={ROWS.sections + 1}>{section.label.replace(/'/g, '′')}</text>
-      {/each}
-      {#each workspace.facts.sequences as sequence (sequence.id)}
-        {@const a = x(sequence.start)}
-        {@const b = x(sequence.end)}
-        <path
-          class="sequence"
-          d="M{a},{ROWS.keys + 7} {Array.from(
-            { length: sequence.units },
-            (_, k) => `H${(a + ((b - a) * (k + 1)) / sequence.units - 2).toFixed(1)} m2,0`
-          ).join(' ')}"
-          ><title>Sequence, {sequence.units} units, each {intervalWords(sequence.step)}{sequence.kind ? `, ${sequence.kind}` : ''}</title
-          ></path
-        >
-      {/each}
-      {#each workspace.study.details?.groups.filter((g) => g.phrases.length > 1) ?? [] as group, k (k)}
-        {@const a = x(group.start) + 1}
-        {@const b = x(group.end) - 2}
-        <path class="group" d="M{a},{ROWS.phrases} C{a},9 {b},9 {b},{ROWS.phrases}"><title>{group.kind}: {group.evidence}</title></path>
-      {/each}
-      {#each workspace.facts.phrases as phrase (phrase.id)}
-        {@const a = x(phrase.start) + 1}
-        {@const b = x(phrase.end) - 2}
-        <path class="phrase" d="M{a},{ROWS.phrases} C{a},20 {b},20 {b},{ROWS.phrases}"
-          ><title>Phrase, {sureness(phrase.confidence)}: {phrase.evidence}</title></path
-        >
-      {/each}
-      {#each workspace.facts.keys as area, k (area.id)}
-        {@const a = x(area.start)}
-        {@const b = x(area.end)}
-        <rect class="key" class:other={k % 2 === 1} x={a} y={ROWS.keys - 12} width={Math.max(0, b - a - 1)} height="16"
-          ><title>{toldKey(area)}: {area.evidence}</title></rect
-        >
-        {#if b - a > 24}<text class="key-name" x={a + 4} y={ROWS.keys}
-            >{b - a > 64
-              ? toldKey(area)
-              : area.tonality === 'none'
-                ? '–'
-                : area.name.replace(' major', '').replace(/^(\S+) minor$/, (_, t: string) => t.toLowerCase())}{area.pinned
-              ? ' ●'
-              : ''}</text
-          >{/if}
-      {/each}
-      {#each workspace.facts.cadences as cadence (cadence.id)}
-        <g transform="translate({x(cadence.start)},{ROWS.phrases})"
-          ><path class="cadence" d="M0,-3 V4" /><title
-            >{cadence.type} in {workspace.facts.keys.find((k) => cmp(k.start, cadence.start) <= 0 && cmp(cadence.start, k.end) < 0)
-              ?.name}</title
-          ></g
-        >
-        {#if cell > 16}<text class="cadence-name" text-anchor="end" x={x(cadence.start) - 3} y={ROWS.phrases - 1}>{cadence.type}</text>{/if}
-      {/each}
-      {#if tempo.line}<polyline class="tempo" points={tempo.line} />{/if}
-      {#each tempo.labels as label, k (k)}<text class="tempo-name" x={label.x + 3} y={ROWS.plan[0] + 2}>{label.text}</text>{/each}
-      <polyline class="dynamics" points={dynamics} />
-      <text class="axis" x="2" y={ROWS.plan[1]}>soft</text>
-      {#each score.measures as measure (measure.index)}
-        {@const open = openAt.get(measure.index) ?? 0}
-        <rect class="bar" x={measure.index * cell} y={ROWS.bars[0]} width={cell} height={ROWS.bars[1] - ROWS.bars[0]} />
-        {#if measure.index % every === 0 && !measure.implicit}<text class="number" x={measure.index * cell + 2} y={ROWS.bars[1] - 3}
-            >{measure.number}</text
-          >{/if}
-        {#if open}<circle class="open" cx={(measure.index + 0.5) * cell} cy={ROWS.bars[0] + 6} r={Math.min(3.2, cell / 3)}
-            ><title>{open} open {open === 1 ? 'proposal' : 'proposals'}</title></circle
-          >{/if}
-        {#if markedAt.has(measure.index)}<rect
-            class="marked"
-            x={measure.index * cell + cell * 0.2}
-            y={ROWS.bars[0] - 2}
-            width={cell * 0.6}
-            height="2.5"
-          />{/if}
-      {/each}
-    </svg>
+<div class="ribbon not-printed">
+  {#if scale.windowed}
+    <div class="lane"><span class="head">all</span><Overview {workspace} {scale} /></div>
+  {/if}
+  {#if open.includes('form')}
+    <Lane {workspace} {scale} name="form" height={45} onfold={() => folded.turn('form')}><FormLane {workspace} {scale} /></Lane>
+  {/if}
+  {#if open.includes('keys')}
+    <Lane {workspace} {scale} name="keys" height={17} onfold={() => folded.turn('keys')}><KeysLane {workspace} {scale} /></Lane>
+  {/if}
+  {#if open.includes('plan')}
+    <div class="lane" data-lane="plan">
+      <button class="head" onclick={() => folded.turn('plan')} aria-expanded="true" title="Fold the plan away">plan</button>
+      <PlanLane {workspace} {scale} />
+    </div>
+  {/if}
+  {#if open.includes('time')}
+    <Lane {workspace} {scale} name="time" height={18} onfold={() => folded.turn('time')}><TimeLane {workspace} {scale} /></Lane>
+  {/if}
+  <div class="lane">
+    <span class="head">bars</span>
+    <div class="strip" bind:clientWidth={scale.width}>
+      {#if scale.cell}<Bars {workspace} {scale} />{/if}
+    </div>
+  </div>
+  {#if shut.length}
+    <p class="shut">
+      {#each shut as name (name)}<button class="head" onclick={() => folded.turn(name)} aria-expanded="false" title="Open the lane"
+          >{name}</button
+        >{/each}
+    </p>
   {/if}
 </div>
 
 <style>
   .ribbon {
-    height: 142px;
+    position: relative;
     border-bottom: 1px solid var(--line);
     background: var(--raised);
     overflow: hidden;
   }
 
-  svg {
+  .ribbon :global(.lane) {
+    position: relative;
+    display: grid;
+    grid-template-columns: 3rem minmax(0, 1fr);
+    border-top: 1px solid var(--line);
+  }
+
+  .ribbon :global(.lane:first-child) {
+    border-top: 0;
+  }
+
+  .ribbon :global(.head) {
+    appearance: none;
+    border: 0;
+    background: none;
+    text-align: left;
+    padding: 0 0 0 0.6rem;
+    font: 0.78rem var(--text-face);
+    color: var(--muted);
+    align-self: center;
+  }
+
+  .ribbon :global(button.head) {
+    cursor: pointer;
+  }
+
+  .ribbon :global(button.head:hover) {
+    color: var(--ink);
+    text-decoration: underline;
+  }
+
+  .shut {
+    display: flex;
+    gap: 0.6rem;
+    border-top: 1px solid var(--line);
+    line-height: 1.1;
+  }
+
+  .ribbon :global(svg) {
     display: block;
     cursor: pointer;
     touch-action: manipulation;
   }
 
-  .chosen {
+  .ribbon :global(svg.plan) {
+    cursor: ns-resize;
+    touch-action: none;
+  }
+
+  .ribbon :global(svg:focus-visible) {
+    outline-offset: -2px;
+  }
+
+  .ribbon :global(.over) {
+    position: absolute;
+    right: 0.5rem;
+    top: 0.1rem;
+    padding: 0 0.4rem;
+    background: var(--raised);
+    font-size: 0.82rem;
+    pointer-events: none;
+  }
+
+  .ribbon :global(:is(.chosen, .window)) {
     fill: var(--selected);
   }
 
-  .playing {
+  .ribbon :global(.overview .chosen) {
+    fill: var(--edition);
+  }
+
+  .ribbon :global(.playing) {
     fill: var(--tone-1);
     opacity: 0.25;
   }
 
-  .group {
+  .ribbon :global(:is(.group, .phrase, .section, .link)) {
     fill: none;
+  }
+
+  .ribbon :global(.group) {
     stroke: var(--muted);
     stroke-dasharray: 3 3;
   }
 
-  .phrase {
-    fill: none;
+  .ribbon :global(.phrase) {
     stroke: var(--muted);
     stroke-width: 1.2;
   }
 
-  .section {
-    fill: none;
+  .ribbon :global(.section) {
     stroke: var(--ink);
     stroke-width: 1;
   }
 
-  .section-name {
-    fill: var(--ink);
-    font-weight: 600;
-  }
-
-  .sequence {
+  .ribbon :global(.sequence) {
     fill: none;
     stroke: var(--tone-2);
     stroke-width: 2.5;
   }
 
-  .link {
-    fill: none;
+  .ribbon :global(.link) {
     stroke: var(--tone-2);
     stroke-width: 1.2;
     stroke-dasharray: 3 2;
   }
 
-  .key {
+  .ribbon :global(.key) {
     fill: var(--tone-1-soft);
   }
 
-  .key.other {
+  .ribbon :global(.key.other) {
     fill: var(--tone-2-soft);
   }
 
-  text {
+  .ribbon :global(text) {
     font: 11px var(--text-face);
     fill: var(--muted);
+    /* Words stay legible over lines. */
+    stroke: var(--raised);
+    stroke-width: 3px;
+    paint-order: stroke;
     pointer-events: none;
   }
 
-  .key-name {
+  .ribbon :global(:is(.number, .key-name)) {
+    stroke: none;
+  }
+
+  .ribbon :global(.section-name) {
+    fill: var(--ink);
+    font-weight: 600;
+  }
+
+  .ribbon :global(.key-name) {
     fill: var(--ink);
   }
 
-  .cadence {
+  .ribbon :global(.cadence) {
     stroke: var(--ink);
     stroke-width: 1.5;
   }
 
-  .cadence-name {
+  .ribbon :global(.cadence-name) {
     font-size: 9.5px;
+    pointer-events: auto;
   }
 
-  .dynamics {
+  .ribbon :global(.level) {
+    font: italic 10px var(--heading-face);
+  }
+
+  .ribbon :global(.land) {
+    fill: var(--edition-soft);
+    opacity: 0.75;
+  }
+
+  .ribbon :global(.front) {
     fill: none;
     stroke: var(--ink);
-    stroke-width: 1.6;
+    stroke-width: 1.5;
   }
 
-  .tempo {
+  .ribbon :global(.back) {
+    fill: none;
+    stroke: var(--muted);
+    stroke-width: 1;
+    stroke-dasharray: 2 3;
+  }
+
+  .ribbon :global(.step) {
+    stroke: var(--line);
+    stroke-width: 0.6;
+  }
+
+  .ribbon :global(.hairpin) {
+    stroke: var(--ink);
+    stroke-width: 3;
+  }
+
+  .ribbon :global(.hairpin.editorial) {
+    stroke: var(--edition);
+    stroke-dasharray: 5 3;
+  }
+
+  .ribbon :global(:is(.pulled, .peak, .marked)) {
+    fill: var(--edition);
+  }
+
+  .ribbon :global(.ceiling) {
+    stroke: var(--edition);
+    stroke-dasharray: 8 3;
+  }
+
+  .ribbon :global(.pull) {
+    stroke: var(--edition);
+    stroke-width: 2;
+  }
+
+  .ribbon :global(.now) {
+    font: 600 12px var(--text-face);
+    fill: var(--edition);
+  }
+
+  .ribbon :global(.tempo) {
     fill: none;
     stroke: var(--tone-3);
     stroke-width: 1.2;
     stroke-dasharray: 5 3;
   }
 
-  .tempo-name {
+  .ribbon :global(.tempo-name) {
     fill: var(--tone-3);
   }
 
-  .bar {
+  .ribbon :global(.bar) {
     fill: none;
     stroke: var(--line);
   }
 
-  .open {
+  .ribbon :global(.open) {
     fill: none;
     stroke: var(--edition);
     stroke-width: 1.4;
-  }
-
-  .marked {
-    fill: var(--edition);
   }
 </style>

@@ -3,6 +3,9 @@ import { isArchive } from './archive/read-archive.ts';
 import type { Database } from './db/open.ts';
 import { hashOf } from './hash.ts';
 import { runTask, TaskRefused } from './jobs/run.ts';
+import { log } from './log.ts';
+import { pictureOf } from './pictures.ts';
+import { READY_LINES, type ReadyLine } from '../../core/edition/first-picture.ts';
 import { addPiece, pieceOf, removePiece } from './repositories/pieces.ts';
 import type { ImportAnswers, ImportLine } from '../shapes.ts';
 
@@ -22,6 +25,12 @@ async function meant(owner: string, file: File, answers: ImportAnswers): Promise
   const chosen = answers.tunes.filter((k) => tunes[k]);
   if (!chosen.length) throw new TaskRefused('None of the tunes in the file was chosen.');
   return chosen.map((k) => ({ name: file.name, bytes: new TextEncoder().encode(tunes[k].text) }));
+}
+
+/** The first systems are engraved while the teacher still looks at the shelf; whoever opens the piece sooner asks again. */
+function engraveAhead(db: Database, hash: string, owner: string): void {
+  for (const line of Object.keys(READY_LINES) as ReadyLine[])
+    void pictureOf(db, hash, line, owner).catch((error: unknown) => log().warn({ err: error }, 'the first systems could not be engraved'));
 }
 
 /**
@@ -56,6 +65,7 @@ export async function takeIn(
         const intake = await runTask('intake', { bytes, fileName: name }, progress, signal, owner);
         if (signal.aborted) return await takeBack();
         stored.push((await addPiece(db, name, bytes, intake, owner)).id);
+        engraveAhead(db, hashOf(bytes), owner);
       }
     }
   } catch (error) {

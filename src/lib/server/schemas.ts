@@ -39,4 +39,6 @@ export const stateSchema = Joi.string()
   .pattern(/^(reading|edition)-\d{1,9}$/)
   .required();
 export const sourceNameSchema = Joi.string().trim().min(1).max(80).required();
+/** A group of the shelf, by its name. */
+export const groupSchema = Joi.object({ group: Joi.string().trim().min(1).max(80).allow(null).required() });
 export const renameSchema = Joi.object({ name: readingName });

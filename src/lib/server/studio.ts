@@ -18,7 +18,9 @@ import * as pieces from './repositories/pieces.ts';
 import * as readings from './repositories/readings.ts';
 import * as sources from './repositories/sources.ts';
 import { standingOf } from './standing.ts';
+import { pictureOf } from './pictures.ts';
 import { studyOfSource } from './studies.ts';
+import type { ReadyLine } from '../../core/edition/first-picture.ts';
 import type { Survey } from '../../core/survey/survey.ts';
 
 /**
@@ -31,17 +33,10 @@ export class Studio {
     readonly person: string
   ) {}
 
-  /** A portion of the shelf, the newest first; `before` is the piece at which the last portion ended. */
-  async shelf(before?: number): Promise<Shelf> {
-    const last = before === undefined ? undefined : await pieces.findPiece(this.db, before);
-    const found = await pieces.listPieces(this.db, this.person, last, pieces.SHELF_PORTION + 1);
-    return {
-      pieces: found
-        .slice(0, pieces.SHELF_PORTION)
-        .map(({ id, title, composer, instrument, bars }) => ({ id, title, composer, instrument, bars })),
-      more: found.length > pieces.SHELF_PORTION,
-      ...(await pieces.countPieces(this.db, this.person))
-    };
+  /** The shelf, the newest piece first. */
+  async shelf(): Promise<Shelf> {
+    const { bin } = await pieces.countPieces(this.db, this.person);
+    return { pieces: await pieces.listShelf(this.db, this.person), bin };
   }
 
   bin(): Promise<pieces.BinnedPiece[]> {
@@ -111,6 +106,12 @@ export class Studio {
   async facts(hash: string): Promise<string> {
     await this.document(hash);
     return (await studyOfSource(this.db, hash, this.person)).facts;
+  }
+
+  /** The first systems of a source, engraved. */
+  async picture(hash: string, line: ReadyLine): Promise<string> {
+    await this.document(hash);
+    return pictureOf(this.db, hash, line, this.person);
   }
 
   /** Puts a file on the shelf. */
@@ -206,6 +207,16 @@ export class StudioPiece {
   /** Puts it into the bin. */
   async remove(): Promise<void> {
     await pieces.binPiece(this.db, this.row.id);
+  }
+
+  /** Puts it into a group of the shelf, or out of all. */
+  moveTo(group: string | null): Promise<void> {
+    return pieces.groupPiece(this.db, this.row.id, group);
+  }
+
+  /** One of its rooms is opened. */
+  opened(): Promise<void> {
+    return pieces.pieceOpened(this.db, this.row.id);
   }
 
   private async state(name: string): Promise<EditionSource> {

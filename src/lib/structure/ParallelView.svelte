@@ -9,7 +9,8 @@
 
   const { workspace, chosen, onchoose }: { workspace: Workspace; chosen: string | null; onchoose: (id: string) => void } = $props();
 
-  const SCALE = 36;
+  /** Of the staff against the usual one. */
+  const SIZE = 0.9;
   /** Bars of a place that are set on one line. */
   const MOST = 8;
 
@@ -28,8 +29,8 @@
   const place = $derived<ParallelFact | undefined>(all[index]);
   const line = $derived(Math.max(320, Math.round(width / 40) * 40));
   const options = $derived({
-    pageWidth: Math.round((line * 100) / SCALE),
-    scale: SCALE,
+    line,
+    size: SIZE,
     sounding: workspace.pitch === 'sounding',
     version: workspace.engraving
   });

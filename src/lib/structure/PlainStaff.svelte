@@ -9,11 +9,12 @@
 
   const { workspace, plain }: { workspace: Workspace; plain: PlainChord } = $props();
 
-  const SCALE = 36;
-  const WIDTH = 240;
+  /** Pixels of the line, and the size of the staff against the usual one. */
+  const LINE = 240;
+  const SIZE = 0.9;
   // Two bars that stand in no page, so they have an engraver of their own while they are shown.
   const engraver = new Engraver();
-  const options = { pageWidth: Math.round((WIDTH * 100) / SCALE), scale: SCALE, sounding: true, version: 0 };
+  const options = { line: LINE, size: SIZE, sounding: true, version: 0 };
   let opened = $state(false);
   const document = $derived(chordPair(plain));
 

@@ -2,15 +2,16 @@
   import OneOf from '$lib/controls/OneOf.svelte';
   import { untrack } from 'svelte';
   import { readMusicXml } from '$core/score/musicxml/read';
-  import { planSystems, type SetChunk } from '$core/edition/systems';
+  import { screenSystems } from '$core/edition/screen';
+  import type { SetChunk } from '$core/edition/systems';
   import { Engraver } from '../music/engraver';
   import SystemView from '../music/SystemView.svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
 
-  const SCALE = 38;
-  const SPACES_PER_100_PX = 5.6;
+  /** Of the staff against the usual one. */
+  const SIZE = 0.95;
 
   let level = $state<1 | 2>(1);
   let width = $state(0);
@@ -19,7 +20,7 @@
   // The skeleton is another score than the page, so it has an engraver of its own while it is shown.
   const engraver = new Engraver();
   const line = $derived(Math.max(320, Math.round(width / 40) * 40));
-  const options = $derived({ pageWidth: Math.round((line * 100) / SCALE), scale: SCALE, sounding: false, version });
+  const options = $derived({ line, size: SIZE, sounding: false, version });
   const range = $derived(workspace.selection);
   const whole = $derived(range.from === range.to);
 
@@ -34,7 +35,7 @@
     if (!document || !line) return;
     const score = readMusicXml(document);
     engraver.open(document, score);
-    chunks = planSystems(score, (line / 100) * SPACES_PER_100_PX, new Set());
+    chunks = screenSystems(score, [], line, SIZE);
     untrack(() => version++);
   });
 

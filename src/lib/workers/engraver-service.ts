@@ -1,12 +1,13 @@
-import { Engraving, LAST_FILLS, type Toolkit } from '$core/edition/engraving';
+import { Engraving, type Toolkit } from '$core/edition/engraving';
 import type { Frame, RowEntry } from '$core/edition/mei';
+import { screenLook } from '$core/edition/screen';
 import type { SetChunk } from '$core/edition/systems';
 import type { Marking } from '$core/markings/marking';
 
 export interface EngraveOptions {
-  /** Width of the line in the engraver's units. */
-  pageWidth: number;
-  scale: number;
+  /** Width of the line in pixels, and the size of the staff against the usual one. */
+  line: number;
+  size: number;
   /** Transposing parts are drawn as they sound. */
   sounding: boolean;
   /** Counts the pictures of one score, so that what was drawn of an earlier one is drawn again. */
@@ -19,9 +20,6 @@ export interface EngraveJob {
   markings: Marking[];
   rows: RowEntry[];
 }
-
-/** Room above and below a system on the screen. */
-const MARGIN = 30;
 
 /** The engraver of one score, in a worker: the MEI of each chunk is made once. */
 export class EngraverService {
@@ -41,7 +39,7 @@ export class EngraverService {
     const engraving = new Engraving(await this.toolkit);
     const key = `${chunk.from}-${chunk.to}`;
     if (document !== null) this.known.set(key, engraving.mei(document));
-    const look = { ...options, margin: MARGIN, lastFills: LAST_FILLS };
+    const look = { ...screenLook(options.line, options.size), sounding: options.sounding };
     return engraving.chunk(this.known.get(key)!, this.frame, chunk, markings, rows, look, false)(1);
   }
 }

@@ -42,6 +42,19 @@ export class Selection {
     this.bar(this.openEnd + by, extend);
   }
 
+  /**
+   * Chooses bars by a key: arrows a bar on and back, Home and End, and what else takes steps; with Shift a range.
+   * @returns true where the key meant something
+   */
+  key({ key, shiftKey }: Pick<KeyboardEvent, 'key' | 'shiftKey'>, further: Readonly<Record<string, number>> = {}): boolean {
+    const step = { ArrowRight: 1, ArrowLeft: -1, ...further }[key];
+    if (step) this.step(step, shiftKey);
+    else if (key === 'Home') this.bar(0, shiftKey);
+    else if (key === 'End') this.bar(Infinity, shiftKey);
+    else return false;
+    return true;
+  }
+
   /** True when a time, or a stretch, lies in the chosen bars. */
   holds(start: Fraction, end: Fraction | null = null): boolean {
     const score = this.score();

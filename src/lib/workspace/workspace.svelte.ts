@@ -16,11 +16,13 @@ import type { Measure, Note, Score } from '$core/score/model';
 import { renumbered } from '$core/score/numbering';
 import { barLabel, measureAt } from '$core/score/position';
 import { keyAsRead, toldKey } from '$core/analysis/key-words';
+import type { Instrument } from '$core/style/instruments/instrument';
 import { UNKNOWN_INSTRUMENT } from '$core/style/instruments/index';
 import { instrumentOf } from '$core/style/instruments/instrument-of';
 import { PROFILES } from '$core/style/profiles';
 import { Player, type PlayerSource } from '../hearing/player.svelte';
 import { sharedEngraver } from '../music/engraver';
+import { Pencil } from '../music/pencil.svelte';
 import { sentenceOf } from './latest';
 import { PieceStudy } from './piece-study.svelte';
 import { Playing } from './playing.svelte';
@@ -36,6 +38,8 @@ export interface WorkspaceData {
   pieceId: number;
   readingId: number;
   sourceHash: string;
+  /** Name of the engine that made them. */
+  engine: string;
   /** The stored facts, as JSON. */
   facts: string;
   /** The history that the log belongs to, and where it stands. */
@@ -50,6 +54,8 @@ export class Workspace {
   readonly selection = new Selection(() => this.score);
   readonly playing: Playing;
   readonly player: Player;
+  /** Notes in hand, and what is done to them. */
+  readonly pencil: Pencil = new Pencil(this);
   readonly engraver = sharedEngraver();
 
   /** The score as it is seen: with its numbering. */
@@ -127,9 +133,15 @@ export class Workspace {
   }
 
   /** What the part of the reading is played on. */
-  readonly instrument = $derived(
-    this.score ? instrumentOf(this.score, this.score.parts[this.reading.part], this.reading.instruments) : UNKNOWN_INSTRUMENT
-  );
+  readonly instrument = $derived(this.instrumentOf(this.reading.part));
+
+  /** What a part is played on. */
+  instrumentOf(part: number): Instrument {
+    return this.score?.parts[part] ? instrumentOf(this.score, this.score.parts[part], this.reading.instruments) : UNKNOWN_INSTRUMENT;
+  }
+
+  /** Proposals that are neither kept nor set aside. */
+  readonly proposals = $derived.by(() => this.study.proposals.filter((p) => !this.decisionOf(p.key)));
 
   get hand(): number {
     return this.hands.includes(this.chosenHand) ? this.chosenHand : 1;

@@ -5,7 +5,8 @@
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
-  import { planSystems, type SetChunk } from '$core/edition/systems';
+  import { screenSystems } from '$core/edition/screen';
+  import type { SetChunk } from '$core/edition/systems';
   import SystemView from '$lib/music/SystemView.svelte';
   import { sharedEngraver } from '$lib/music/engraver';
   import { importFile } from '$lib/shelf/import';
@@ -15,8 +16,6 @@
   /** Pause after the last keystroke before the tune is read again. */
   const PAUSE_MS = 150;
   const DRAFT = 'nuvelo-typed-tune';
-  const SCALE = 40;
-  const SPACES_PER_100_PX = 5.4;
 
   let field = $state<HTMLTextAreaElement | null>(null);
   let text = $state('');
@@ -29,7 +28,7 @@
   let refused = $state('');
   let timer: ReturnType<typeof setTimeout> | undefined;
   const line = $derived(Math.max(320, Math.round(width / 40) * 40));
-  const options = $derived({ pageWidth: Math.round((line * 100) / SCALE), scale: SCALE, sounding: false, version });
+  const options = $derived({ line, size: 1, sounding: false, version });
 
   onMount(() => {
     text = localStorage.getItem(DRAFT) ?? EXAMPLE;
@@ -58,7 +57,7 @@
     reading = readTune(text);
     if (!reading.ok) return;
     sharedEngraver().open(reading.document, reading.score);
-    chunks = planSystems(reading.score, (line / 100) * SPACES_PER_100_PX, new Set());
+    chunks = screenSystems(reading.score, [], line);
     version++;
   }
 

@@ -43,7 +43,9 @@ function everyMarking(score: Score): Marking[] {
   const places = placesIn(score, 0, 0, score.measures.length - 1).filter((p) => p.note);
   const markings: Marking[] = [];
   for (const kind of MARKING_KINDS) {
-    for (const value of valuesOf(kind) ?? [kind === 'metronome' ? 'quarter. = 96' : kind === 'fingering' ? '3' : 'più & <mosso>']) {
+    for (const value of valuesOf(kind) ?? [
+      kind === 'metronome' ? 'quarter. = 96' : kind === 'fingering' ? '3' : kind === 'emendation' ? 'F#4' : 'più & <mosso>'
+    ]) {
       const k = (markings.length * 2) % (places.length - 4);
       const place = places[k];
       const later = places[k + 3];
@@ -107,6 +109,19 @@ test('every kind of marking: the source stays whole, and exactly the markings ar
     assert.equal(again.hairpins.length - score.hairpins.length, 2, name);
     assert.equal(again.slurs.length - score.slurs.length, 1, name);
   }
+});
+
+test('moved markings of every kind still make a document that is valid', async () => {
+  const { text, score } = open(sample('Telemann.xml'));
+  const moved = everyMarking(score).map((m, k): Marking => ({ ...m, placing: { side: k % 2 ? 'above' : 'below', right: 1.5, up: -2 } }));
+  const out = editionMusicXml(text, score, moved);
+  assert.deepEqual(await schemaErrors(out), []);
+  const dynamic = moved.find((m) => m.kind === 'dynamic')!;
+  assert.match(
+    out,
+    new RegExp(`<direction placement="${dynamic.placing!.side}"><direction-type><dynamics relative-x="15" relative-y="-20">`)
+  );
+  assert.ok(!/<wedge type="stop"[^>]*relative/.test(out));
 });
 
 test('markings come back at their moment with their reason', () => {

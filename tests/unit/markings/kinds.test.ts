@@ -21,8 +21,23 @@ import { accepts } from '../reading/accepts.ts';
 
 const at = (n: number, d = 1) => ({ n, d });
 
+const PLACE = {
+  identity: 'I',
+  again: 'I2',
+  common: 'C',
+  stamp: 'S',
+  anchor: 'A',
+  beforeTheEnd: 'B',
+  until: 'U',
+  side: (usual: string) => `place="${usual}"`,
+  curve: ''
+};
+
+/** Values of kinds that take words of one's own, where not any words will do. */
+const OWN: Partial<Record<MarkingKind, string>> = { metronome: 'quarter = 60', emendation: 'F#4' };
+
 /** A marking of a kind that hangs where its kind hangs. */
-function sound(kind: MarkingKind, value = valuesOf(kind)?.[0] ?? (kind === 'metronome' ? 'quarter = 60' : '1')): Marking {
+function sound(kind: MarkingKind, value = valuesOf(kind)?.[0] ?? OWN[kind] ?? '1'): Marking {
   const marking: Marking = { id: `mark-${kind}`, kind, value, part: 0, staff: 1, start: at(4), because: [] };
   if (isOnNote(kind)) marking.note = 'n1';
   if (isSpan(kind)) marking.end = at(6);
@@ -34,16 +49,16 @@ const refused = (marking: object): string => accepts({ type: 'add-marking', mark
 
 for (const kind of MARKING_KINDS) {
   test(`${kind}: every value is taken, named, explained and drawn; others are refused`, () => {
-    for (const value of valuesOf(kind) ?? ['quarter = 60']) {
+    for (const value of valuesOf(kind) ?? [OWN[kind] ?? 'quarter = 60']) {
       const m = sound(kind, value);
       assert.equal(refused(m), 'taken', value);
       assert.equal(markingFault(m), null);
       assert.ok(inWords(m).length >= value.length && markingName(m).length > 2);
-      const place = { identity: 'I', common: 'C', stamp: 'S', anchor: 'A', beforeTheEnd: 'B', until: 'U' };
-      const drawn = kindOf(kind).mei(m, place);
+      const drawn = kindOf(kind).mei(m, PLACE);
       // Advice stands in the commentary only.
       if (kind === 'advice') assert.equal(drawn, null);
-      else assert.match(Object.values(drawn!)[0], /^<\w+ [\s\S]*>$/);
+      else if (kind === 'emendation') assert.deepEqual(drawn, { instead: { pname: 'f', oct: 4, accid: 's' } });
+      else assert.match(Object.values(drawn!)[0] as string, /^<\w+ [\s\S]*>$/);
       assert.ok(Object.keys(kindOf(kind).musicXml(m)).length);
       assert.ok(clash(m, m), 'two of the same at one place');
     }
@@ -75,7 +90,7 @@ test('a metronome mark is a number; words are anything', () => {
 test('a metronome mark without an equals sign sounds as it is printed', () => {
   assert.equal(soundOf({ kind: 'metronome', value: '96' }).tempo, 96);
   assert.equal(soundOf({ kind: 'metronome', value: 'dotted quarter = 60' }).tempo, 90);
-  const drawn = kindOf('metronome').mei(sound('metronome', '96'), {} as never) as { beside: string };
+  const drawn = kindOf('metronome').mei(sound('metronome', '96'), PLACE) as { beside: string };
   assert.match(drawn.beside, /\[quarter = 96\]/);
 });
 
@@ -134,7 +149,17 @@ const STORED: Record<MarkingKind, [hangs: string, values: readonly string[] | nu
   text: ['moment', null],
   advice: ['moment', null],
   fingering: ['note', null],
-  bowing: ['note', ['down-bow', 'up-bow']]
+  bowing: ['note', ['down-bow', 'up-bow']],
+  ornament: ['note', ['trill', 'short trill', 'mordent', 'turn', 'inverted turn', 'none']],
+  string: ['note', ['I', 'II', 'III', 'IV', 'V', 'VI']],
+  harmonic: ['note', ['natural', 'artificial']],
+  sticking: ['note', ['R', 'L']],
+  hand: ['note', ['r.h.', 'l.h.']],
+  pedal: ['stretch', ['pedal']],
+  octave: ['stretch', ['8va', '8vb']],
+  manner: ['moment', null],
+  cue: ['moment', null],
+  emendation: ['note', null]
 };
 
 test('what stored logs hold is still what each kind takes, and where', () => {

@@ -8,13 +8,13 @@ import { after, test } from 'node:test';
 import type { Command } from '../../../src/core/reading/commands/index.ts';
 import { readingAt, replay } from '../../../src/core/reading/log.ts';
 import { openDatabase } from '../../../src/lib/server/db/open.ts';
-import { commands, editions, snapshots, studies } from '../../../src/lib/server/db/schema.ts';
+import { commands, editions, firstPictures, snapshots, studies } from '../../../src/lib/server/db/schema.ts';
 import { endWorkers } from '../../../src/lib/server/jobs/run.ts';
 import { FORMATS, type Format } from '../../../src/lib/server/formats.ts';
 import { TASKS } from '../../../src/lib/server/jobs/tasks.ts';
 import { OWNER } from '../../../src/lib/server/owner.ts';
-import { addPiece, emptyBin, findStudy, listPieces, SHELF_PORTION } from '../../../src/lib/server/repositories/pieces.ts';
-import { findSnapshot, firstReading } from '../../../src/lib/server/repositories/readings.ts';
+import { addPiece, emptyBin, findStudy, listPieces, removePiece } from '../../../src/lib/server/repositories/pieces.ts';
+import { append, findSnapshot, firstReading } from '../../../src/lib/server/repositories/readings.ts';
 import { standingOf } from '../../../src/lib/server/standing.ts';
 import { studyOfSource } from '../../../src/lib/server/studies.ts';
 import { Studio } from '../../../src/lib/server/studio.ts';
@@ -153,18 +153,39 @@ test('what is taken off the shelf lies in the bin; after thirty days it goes, bu
   await assert.rejects(studio.removeForGood((await add()).id, true), { status: 404 });
 });
 
-test('a long shelf comes in portions, each piece once', async () => {
-  const count = (await listPieces(db)).length;
-  for (let k = count; k < 2 * SHELF_PORTION + 5; k++) await add();
-  const seen: number[] = [];
-  for (let portion = await studio.shelf(); ; portion = await studio.shelf(seen.at(-1))) {
-    assert.ok(portion.pieces.length <= SHELF_PORTION);
-    assert.equal(portion.shelf, 2 * SHELF_PORTION + 5);
-    seen.push(...portion.pieces.map((p) => p.id));
-    if (!portion.more) break;
-  }
-  assert.deepEqual(
-    seen,
-    (await listPieces(db)).map((p) => p.id)
-  );
+test('the shelf says how far each piece has come, in which group it stands, and which period was chosen last', async () => {
+  const piece = await add();
+  const mine = async () => (await studio.shelf()).pieces.find((p) => p.id === piece.id)!;
+  assert.deepEqual([(await mine()).acts, (await mine()).editions, (await mine()).group, (await mine()).openedAt], [0, 0, null, null]);
+  const one = await studio.piece(piece.id);
+  await one.moveTo('For the jury');
+  await one.opened();
+  const [{ id }] = await one.readings();
+  const chosen: Command = { type: 'set-period', period: 'romantic' };
+  await append(db, id, 0, [{ command: { type: 'together', what: 'a draft', commands: [chosen] }, origin: null }]);
+  await append(db, id, 1, [{ command: { type: 'set-peak', measure: 3 }, origin: null }]);
+  const now = await mine();
+  assert.deepEqual([now.acts, now.group, now.period], [2, 'For the jury', 'romantic']);
+  assert.ok(Math.abs(now.openedAt! - Date.now() / 1000) < 5);
+  await one.moveTo(null);
+  assert.equal((await mine()).group, null);
+  assert.equal((await studio.shelf()).pieces.length, (await listPieces(db)).length);
+});
+
+test('the first systems of a source are engraved once, kept with it, and go with it', async () => {
+  const piece = await add();
+  const wide = await studio.picture(piece.sourceHash, 'wide');
+  assert.ok((wide.match(/class="system/g) ?? []).length >= 3 && wide.includes('<svg'));
+  const narrow = await studio.picture(piece.sourceHash, 'narrow');
+  const bars = (svg: string): number => (svg.match(/class="measure/g) ?? []).length;
+  assert.ok(bars(narrow) < bars(wide), 'a phone shows fewer bars in as many lines');
+  await db.update(firstPictures).set({ svg: 'kept' });
+  assert.equal(await studio.picture(piece.sourceHash, 'wide'), 'kept');
+  // Of an earlier engine it is made anew.
+  await db.update(firstPictures).set({ engine: 'earlier' });
+  assert.match(await studio.picture(piece.sourceHash, 'wide'), /class="system/);
+  await assert.rejects(studio.picture('0'.repeat(64), 'wide'), { status: 404 });
+  for (const { id } of (await studio.shelf()).pieces) await removePiece(db, id);
+  for (const { id } of await studio.bin()) await removePiece(db, id);
+  assert.deepEqual(await db.select().from(firstPictures), []);
 });

@@ -6,9 +6,14 @@ import { atOnePlace, IN_BRACKETS, noteOf, withName } from '../usual.ts';
 
 type Sign = keyof typeof MEI_ARTICULATIONS;
 
-/** A sign inside of its note, as MEI has it. */
-export const meiArticulation = (m: Marking, { identity }: MeiPlace): MeiSign => ({
-  inNote: `<artic ${identity} artic="${MEI_ARTICULATIONS[m.value as Sign]}" enclose="brack"/>`
+/** Signs inside of a note, as MEI has them: one element each, or the engraver gives the second a name of its own. */
+export const meiArticulation = (m: Marking, { identity, again }: MeiPlace): MeiSign => ({
+  inNote: MEI_ARTICULATIONS[m.value as Sign]
+    .split(' ')
+    .map(
+      (sign, k) => `<artic ${k ? again : identity} artic="${sign}" enclose="brack"${m.placing?.side ? ` place="${m.placing.side}"` : ''}/>`
+    )
+    .join('')
 });
 
 export const xmlArticulation = (m: Marking): XmlSign => ({ notation: `<articulations><${escapeXml(m.value)}/></articulations>` });

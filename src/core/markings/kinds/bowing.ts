@@ -12,8 +12,8 @@ export const bowing: MarkingDescription = {
   values: ['down-bow', 'up-bow'],
   inWords: withName('bowing'),
   legend: { sign: 'small bow sign', meaning: 'editorial bowing' },
-  mei: (m, { common, anchor }) => ({
-    beside: `<dir ${common} place="above" ${anchor}><rend glyph.auth="smufl" fontstyle="normal">${GLYPHS[m.value]}</rend></dir>`
+  mei: (m, { common, side, anchor }) => ({
+    beside: `<dir ${common} ${side('above')} ${anchor}><rend glyph.auth="smufl" fontstyle="normal">${GLYPHS[m.value]}</rend></dir>`
   }),
   musicXml: (m) => ({ notation: `<technical><${m.value}/></technical>` }),
   clashes: atOnePlace,

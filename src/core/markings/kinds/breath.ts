@@ -3,8 +3,8 @@ import type { Marking } from '../marking.ts';
 import { atOnePlace, neverAgainstPrint, withName } from '../usual.ts';
 
 /** A comma above the staff, where the note ends. */
-export const meiBreath = (_: Marking, { common, beforeTheEnd }: MeiPlace): MeiSign => ({
-  beside: `<breath ${common} place="above" ${beforeTheEnd}/>`
+export const meiBreath = (_: Marking, { common, side, beforeTheEnd }: MeiPlace): MeiSign => ({
+  beside: `<breath ${common} ${side('above')} ${beforeTheEnd}/>`
 });
 
 export const xmlBreath = (): XmlSign => ({ notation: '<articulations><breath-mark>comma</breath-mark></articulations>' });

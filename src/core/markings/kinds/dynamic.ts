@@ -16,7 +16,9 @@ export const dynamic: MarkingDescription = {
   values: ['mf', 'ppp', 'pp', 'p', 'mp', 'f', 'ff', 'fff', 'sf', 'sfz', 'fp'],
   inWords: withName('dynamic'),
   legend: { sign: '[mf]', meaning: 'editorial dynamic, in square brackets' },
-  mei: (m, { common, stamp }) => ({ beside: `<dynam ${common} place="below" ${stamp} enclose="brack">${escapeXml(m.value)}</dynam>` }),
+  mei: (m, { common, side, stamp }) => ({
+    beside: `<dynam ${common} ${side('below')} ${stamp} enclose="brack">${escapeXml(m.value)}</dynam>`
+  }),
   musicXml: (m) => ({ direction: dynamicXml(m.value), placement: 'below' }),
   clashes: atOnePlace,
   againstPrinted(score, { value, part, start }) {

@@ -8,7 +8,7 @@ export const fermata: MarkingDescription = {
   values: ['fermata'],
   inWords: withName('fermata'),
   legend: IN_BRACKETS,
-  mei: (_, { common, anchor }) => ({ beside: `<fermata ${common} place="above" enclose="brack" ${anchor}/>` }),
+  mei: (_, { common, side, anchor }) => ({ beside: `<fermata ${common} ${side('above')} enclose="brack" ${anchor}/>` }),
   musicXml: () => ({ notation: '<fermata type="upright"/>' }),
   clashes: atOnePlace,
   againstPrinted: neverAgainstPrint,

@@ -9,7 +9,7 @@ export const fingering: MarkingDescription = {
   values: { hint: '1', most: 20, fault: () => null },
   inWords: withName('fingering'),
   legend: { sign: 'small figure', meaning: 'editorial fingering' },
-  mei: (m, { common, anchor }) => ({ beside: `<fing ${common} place="above" ${anchor}>${escapeXml(m.value)}</fing>` }),
+  mei: (m, { common, side, anchor }) => ({ beside: `<fing ${common} ${side('above')} ${anchor}>${escapeXml(m.value)}</fing>` }),
   musicXml: (m) => ({ notation: `<technical><fingering>${escapeXml(m.value)}</fingering></technical>` }),
   clashes: atOnePlace,
   againstPrinted: neverAgainstPrint,

@@ -9,8 +9,8 @@ export const hairpin: MarkingDescription = {
   values: ['crescendo', 'diminuendo'],
   inWords: withName('hairpin'),
   legend: { sign: 'dashed hairpin', meaning: 'editorial crescendo or diminuendo' },
-  mei: (m, { common, stamp, until }) => ({
-    beside: `<hairpin ${common} place="below" form="${m.value === 'diminuendo' ? 'dim' : 'cres'}" lform="dashed" ${stamp} ${until}/>`
+  mei: (m, { common, side, stamp, until }) => ({
+    beside: `<hairpin ${common} ${side('below')} form="${m.value === 'diminuendo' ? 'dim' : 'cres'}" lform="dashed" ${stamp} ${until}/>`
   }),
   musicXml: (m) => ({
     wedge: (number) => ({

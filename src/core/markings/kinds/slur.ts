@@ -9,8 +9,8 @@ export const slur: MarkingDescription = {
   values: ['slur'],
   inWords: withName('slur'),
   legend: { sign: 'dashed slur', meaning: 'editorial slur' },
-  mei: (m, { common, anchor }) =>
-    m.endNote ? { beside: `<slur ${common} lform="dashed" ${anchor} endid="#${escapeXml(m.endNote)}"/>` } : null,
+  mei: (m, { common, curve, anchor }) =>
+    m.endNote ? { beside: `<slur ${common} lform="dashed"${curve} ${anchor} endid="#${escapeXml(m.endNote)}"/>` } : null,
   musicXml: () => ({
     slur: (number) => ({
       start: `<slur type="start" number="${number}" line-type="dashed"/>`,

@@ -4,8 +4,8 @@ import type { Marking } from '../marking.ts';
 import { anyWords, atOnePlace, neverAgainstPrint, withName, wordsXml } from '../usual.ts';
 
 /** Words in square brackets above the staff. */
-export const meiTempo = (m: Marking, { common, stamp }: MeiPlace): MeiSign => ({
-  beside: `<tempo ${common} place="above" ${stamp}><rend fontstyle="italic" fontweight="normal">[${escapeXml(m.value)}]</rend></tempo>`
+export const meiTempo = (m: Marking, { common, side, stamp }: MeiPlace): MeiSign => ({
+  beside: `<tempo ${common} ${side('above')} ${stamp}><rend fontstyle="italic" fontweight="normal">[${escapeXml(m.value)}]</rend></tempo>`
 });
 
 export const tempo: MarkingDescription = {

@@ -18,8 +18,8 @@ export const text: MarkingDescription = {
   values: anyWords('words'),
   inWords: (value) => `“${value}”`,
   legend: { sign: '[words]', meaning: 'editorial words, in square brackets' },
-  mei: (m, { common, stamp }) => ({
-    beside: `<dir ${common} place="above" ${stamp}><rend fontstyle="italic">${inLines(`[${m.value}]`)}</rend></dir>`
+  mei: (m, { common, side, stamp }) => ({
+    beside: `<dir ${common} ${side('above')} ${stamp}><rend fontstyle="italic">${inLines(`[${m.value}]`)}</rend></dir>`
   }),
   musicXml: (m) => ({ direction: wordsXml(m.value), placement: 'above' }),
   clashes: sameWords,

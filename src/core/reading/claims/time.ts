@@ -62,8 +62,13 @@ export const OF_TIME = {
     holds: ({ notes }, { page }) => page.notes(notes)?.[0].marks?.some((m) => m.group === 'fermata') ?? false
   },
   'notes without a meter': {
+    needs: ['count'],
     words: ({ count }) => `${count} notes without a meter`,
-    holds: ({ at }, { score }) => !measureAt(score, at).time?.quarters
+    holds: ({ part, at, count }, { score }) => {
+      const bar = measureAt(score, at);
+      const notes = score.notes.filter((n) => n.part === part && n.measure === bar.index && !n.rest && !n.grace && !n.chord);
+      return !bar.time?.quarters && count! > 0 && count! <= notes.length;
+    }
   },
   'values grow in the free bar': {
     words: () => 'the values grow at the end of the free bar',

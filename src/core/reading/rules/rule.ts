@@ -73,3 +73,10 @@ export interface Rule {
   sources: readonly SourceKey[];
   find(context: RuleContext): Draft[];
 }
+
+/** Strengths from which a rule speaks so. Set by hand. */
+const FROM = { strong: 0.7, usual: 0.5 };
+
+/** How strongly a rule speaks in its period, in a word. */
+export const strengthSaid = (strength: number): 'strong' | 'usual' | 'mild' =>
+  strength >= FROM.strong ? 'strong' : strength >= FROM.usual ? 'usual' : 'mild';

@@ -76,8 +76,11 @@ export function range(text: string): InstrumentRange {
 }
 
 export const can = (instrument: Instrument, ...abilities: Ability[]): boolean => abilities.some((a) => instrument.can.includes(a));
-/** Whether something that needs one of some abilities is for an instrument: for all where it needs none, or nothing is known. */
-export const isFor = (needs: readonly Ability[] | undefined, instrument: Instrument): boolean =>
-  !needs || !instrument.can.length || can(instrument, ...needs);
+/**
+ * Whether something that needs one of some abilities is for an instrument: for all where it needs none, or nothing is known.
+ * @param unless abilities with which it is for none
+ */
+export const isFor = (needs: readonly Ability[] | undefined, instrument: Instrument, unless: readonly Ability[] = []): boolean =>
+  !instrument.can.length || ((!needs || can(instrument, ...needs)) && !can(instrument, ...unless));
 
 export const isWithin = ({ low, high }: InstrumentRange, height: number): boolean => height >= midi(low) && height <= midi(high);

@@ -34,6 +34,12 @@ export const pieces = sqliteTable(
     sourceName: text('source_name').notNull().default('The source'),
     owner: person('owner'),
     createdAt: integer('created_at').notNull().default(now),
+    /** The teacher's own group on the shelf; null for none. */
+    shelfGroup: text('shelf_group'),
+    /** When one of its rooms was opened last, in seconds since 1970. */
+    openedAt: integer('opened_at'),
+    /** The period that was chosen last in one of its readings. */
+    period: text('period'),
     /** When it was put into the bin; null while it stands on the shelf. */
     removedAt: integer('removed_at')
   },
@@ -91,6 +97,21 @@ export const studies = sqliteTable(
     survey: text('survey', { mode: 'json' }).notNull()
   },
   (t) => [primaryKey({ columns: [t.sourceHash, t.engine] })]
+);
+
+/** The first systems of sources, engraved, so that a room shows music at once; may be thrown away at any time. */
+export const firstPictures = sqliteTable(
+  'first_pictures',
+  {
+    sourceHash: text('source_hash')
+      .notNull()
+      .references(() => sources.hash, { onDelete: 'cascade' }),
+    line: text('line', { enum: ['wide', 'narrow'] }).notNull(),
+    /** The engine, with its engraver, that made it. */
+    engine: text('engine').notNull(),
+    svg: text('svg').notNull()
+  },
+  (t) => [primaryKey({ columns: [t.sourceHash, t.line] })]
 );
 
 export const readings = sqliteTable(

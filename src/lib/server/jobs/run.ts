@@ -31,6 +31,7 @@ const KINDS: Record<TaskName, string> = {
   excerpt: 'import',
   study: 'study',
   standing: 'study',
+  picture: 'picture',
   pages: 'pages',
   chosen: 'pages',
   compare: 'comparison',

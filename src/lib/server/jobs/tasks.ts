@@ -4,6 +4,8 @@ import { chosenText, openEdition, type EditionInput } from '../../../core/editio
 import { collate, type Collation } from '../../../core/collation/collate.ts';
 import { pageSvg } from '../../../core/edition/pages/page-svg.ts';
 import { excerptDocument } from '../../../core/edition/excerpt.ts';
+import { firstPicture, type ReadyLine } from '../../../core/edition/first-picture.ts';
+import type { Facts } from '../../../core/analysis/facts.ts';
 import { tunesOf, type AbcTuneText } from '../../../core/score/abc/tunes.ts';
 import { openScore } from '../../../core/score/read-file.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
@@ -71,6 +73,12 @@ export const TASKS = {
     progress('finding keys, chords and phrases');
     const facts = analyse(score);
     return { facts, survey: survey(score, facts) };
+  },
+
+  /** The first systems of a source as the screen has them. */
+  async picture({ document, phrases, line }: { document: string; phrases: Facts['phrases']; line: ReadyLine }): Promise<string> {
+    const { openTool } = await import('./pages/engraver.ts');
+    return firstPicture(await openTool(), document, readMusicXml(document), phrases, line);
   },
 
   /** The archive of a piece, checked: its sources are read anew from their bytes, its frozen editions are opened. */

@@ -4,7 +4,9 @@ import { LIMITS } from '../../../core/style/limits.ts';
 import type { PieceBounds } from '../../../core/schema-kit.ts';
 import type { Survey } from '../../../core/survey/survey.ts';
 import type { Database } from '../db/open.ts';
-import { claims, comparedSources, editions, pieces, readings, sources, studies } from '../db/schema.ts';
+import { claims, comparedSources, editions, firstPictures, pieces, readings, sources, studies } from '../db/schema.ts';
+import type { ShelfPiece } from '../../shapes.ts';
+import type { ReadyLine } from '../../../core/edition/first-picture.ts';
 import { hashOf } from '../hash.ts';
 import { OWNER } from '../owner.ts';
 import type { Intake, SentStudy, StoredStudy } from '../study.ts';
@@ -46,23 +48,47 @@ export async function addPiece(db: Database, fileName: string, bytes: Uint8Array
   });
 }
 
-/** Pieces that are sent at once, at most. Set by hand. */
-export const SHELF_PORTION = 60;
-
-/** Pieces on the shelf, the newest first: those after `before` (a piece's number), a portion of them. */
-export const listPieces = (db: Database, owner = OWNER, before?: Pick<Piece, 'id' | 'createdAt'>, most = 100_000): Promise<Piece[]> =>
+/** Pieces of an owner that stand on the shelf, the newest first. */
+export const listPieces = (db: Database, owner = OWNER): Promise<Piece[]> =>
   db
     .select()
     .from(pieces)
-    .where(
-      and(
-        eq(pieces.owner, owner),
-        isNull(pieces.removedAt),
-        before ? sql`(${pieces.createdAt}, ${pieces.id}) < (${before.createdAt}, ${before.id})` : undefined
-      )
-    )
-    .orderBy(desc(pieces.createdAt), desc(pieces.id))
-    .limit(most);
+    .where(and(eq(pieces.owner, owner), isNull(pieces.removedAt)))
+    .orderBy(desc(pieces.createdAt), desc(pieces.id));
+
+/** The same with how far the work on each has come: acts in its readings, and editions that were frozen. */
+export const listShelf = (db: Database, owner: string): Promise<ShelfPiece[]> =>
+  db
+    .select({
+      id: pieces.id,
+      title: pieces.title,
+      composer: pieces.composer,
+      instrument: pieces.instrument,
+      bars: pieces.bars,
+      group: pieces.shelfGroup,
+      period: pieces.period,
+      openedAt: pieces.openedAt,
+      createdAt: pieces.createdAt,
+      acts: sql<number>`(select count(*) from commands join readings on readings.id = commands.reading_id where readings.piece_id = pieces.id)`,
+      editions: sql<number>`(select count(*) from editions where editions.piece_id = pieces.id)`
+    })
+    .from(pieces)
+    .where(and(eq(pieces.owner, owner), isNull(pieces.removedAt)))
+    .orderBy(desc(pieces.createdAt), desc(pieces.id));
+
+/** Puts a piece into a group of the shelf, or out of all. */
+export async function groupPiece(db: Database, id: number, group: string | null): Promise<void> {
+  await db.update(pieces).set({ shelfGroup: group }).where(eq(pieces.id, id));
+}
+
+/** A room of a piece was opened; written at most once a minute. */
+export async function pieceOpened(db: Database, id: number): Promise<void> {
+  const stale = sql`coalesce(${pieces.openedAt}, 0) < unixepoch() - 60`;
+  await db
+    .update(pieces)
+    .set({ openedAt: sql`(unixepoch())` })
+    .where(and(eq(pieces.id, id), stale));
+}
 
 /** All pieces of an owner, those in the bin too. */
 export const allPieces = (db: Database, owner: string): Promise<Piece[]> =>
@@ -182,6 +208,23 @@ export async function findStudy(db: Database, hash: string): Promise<SentStudy |
 export async function storeStudy(db: Database, hash: string, study: StoredStudy): Promise<void> {
   await db.delete(studies).where(and(eq(studies.sourceHash, hash), sql`${studies.engine} <> ${ENGINE}`));
   await db.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: study.facts, survey: study.survey }).onConflictDoNothing();
+}
+
+/** The first systems of a source as this engine engraved them. */
+export async function findPicture(db: Database, hash: string, line: ReadyLine): Promise<string | undefined> {
+  if (ENGINE === UNBUILT) return undefined;
+  const of = and(eq(firstPictures.sourceHash, hash), eq(firstPictures.line, line), eq(firstPictures.engine, ENGINE));
+  return (await db.select({ svg: firstPictures.svg }).from(firstPictures).where(of))[0]?.svg;
+}
+
+/** Keeps them in the place of what an earlier engine made. A source that has gone meanwhile keeps none. */
+export async function storePicture(db: Database, hash: string, line: ReadyLine, svg: string): Promise<void> {
+  if ((await findDocument(db, hash)) === undefined) return;
+  const { sourceHash, line: ofLine } = firstPictures;
+  await db
+    .insert(firstPictures)
+    .values({ sourceHash: hash, line, engine: ENGINE, svg })
+    .onConflictDoUpdate({ target: [sourceHash, ofLine], set: { engine: ENGINE, svg } });
 }
 
 /** Seconds for which a claim on a study holds: longer than any task may take. */

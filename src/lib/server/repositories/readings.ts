@@ -4,7 +4,8 @@ import { AT_THE_BEGINNING, type Act, type Standing } from '../../../core/reading
 import type { Command } from '../../../core/reading/commands/index.ts';
 import { isConstraint } from '../db/faults.ts';
 import type { Database } from '../db/open.ts';
-import { commands, readings, snapshots } from '../db/schema.ts';
+import { commands, pieces, readings, snapshots } from '../db/schema.ts';
+import type { Period } from '../../../core/style/profiles.ts';
 import type { EditionSource } from '../jobs/edition-source.ts';
 import { findDocument, findStudy, type Piece } from './pieces.ts';
 import { OWNER } from '../owner.ts';
@@ -139,11 +140,23 @@ export async function append(
   const fresh = acts.filter((a) => a.origin === null || !already.includes(a.origin));
   try {
     if (fresh.length) await db.insert(commands).values(fresh.map((act, k) => ({ readingId, seq: base + 1 + k, author, ...act })));
+    const period = periodIn(fresh.map((a) => a.command));
+    if (period)
+      await db
+        .update(pieces)
+        .set({ period })
+        .where(sql`${pieces.id} = (select piece_id from readings where id = ${readingId})`);
   } catch (error) {
     if (isConstraint(error)) return missedSince();
     throw error;
   }
   return { revision: base + fresh.length, already };
+}
+
+/** The period that the last of some acts chose, in itself or among what it carries out together; null where none did. */
+function periodIn(acts: readonly Command[]): Period | null {
+  const chosen = acts.flatMap((c) => (c.type === 'together' ? c.commands : [c])).findLast((c) => c.type === 'set-period');
+  return chosen?.type === 'set-period' ? chosen.period : null;
 }
 
 /** All that the pages and files of a reading are made of, as it is stored: what is long stays text. */

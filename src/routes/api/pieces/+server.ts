@@ -1,15 +1,12 @@
 import { json } from '@sveltejs/kit';
 import { limitedBody, MOST_FILE_BYTES, valid } from '$lib/server/http';
-import { fileNameSchema, idSchema, tunesSchema } from '$lib/server/schemas';
+import { fileNameSchema, tunesSchema } from '$lib/server/schemas';
 import { streamed } from '$lib/server/stream';
 import type { ImportLine } from '$lib/shapes';
 import type { RequestHandler } from './$types';
 
-/** A portion of the shelf, the newest first; `?before=` is the piece at which the last one ended. */
-export const GET: RequestHandler = async ({ url, locals }) => {
-  const before = url.searchParams.get('before');
-  return json(await locals.studio.shelf(before === null ? undefined : valid<number>(idSchema, before, 'The place on the shelf')));
-};
+/** The shelf, the newest piece first. */
+export const GET: RequestHandler = async ({ locals }) => json(await locals.studio.shelf());
 
 /**
  * Import of a score or of an archive: the body is the file, its name stands in the query, with what was answered before (`tunes`,

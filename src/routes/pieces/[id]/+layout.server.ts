@@ -6,6 +6,8 @@ import type { LayoutServerLoad } from './$types';
 /** A piece with one of its readings: that of `?reading=`, else the first. */
 export const load: LayoutServerLoad = async ({ params, url, locals }) => {
   const piece = await locals.studio.piece(idOf(params.id, 'The number of the piece'));
+  // Only the order of the shelf hangs on it: a piece opens although it cannot be written.
+  await piece.opened().catch(() => {});
   const readings = await piece.readings();
   const wanted = url.searchParams.get('reading');
   const reading = wanted === null ? readings[0] : readings.find((r) => String(r.id) === wanted);

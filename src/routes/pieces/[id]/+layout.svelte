@@ -79,7 +79,14 @@
 
 <svelte:window onkeydown={key} />
 <svelte:head>
-  <!-- Asked for while the page itself is still being read. -->
+  <!-- Asked for while the page itself is still being read, the music first. -->
+  <link
+    rel="preload"
+    as="image"
+    fetchpriority="high"
+    media="(min-width: 761px)"
+    href={api.pictureAddress(data.workspace.sourceHash, data.workspace.engine, 'wide')}
+  />
   <link rel="preload" as="fetch" crossorigin="anonymous" href={api.factsAddress(data.workspace.sourceHash, data.workspace.engine)} />
 </svelte:head>
 

@@ -43,18 +43,18 @@ export interface LineEngraver {
 let started: Promise<Engraving> | null = null;
 
 /** The engraver's tool, started once. */
-const tool = (): Promise<Engraving> =>
+export const openTool = (): Promise<Engraving> =>
   (started ??= createVerovioModule().then((module) => {
     enableLog(LOG_OFF, module);
     return new Engraving(new VerovioToolkit(module));
   }));
 
 /** The MEI that the engraver makes of a MusicXML document. @throws ScoreError when it cannot read it. */
-export const meiOf = async (document: string): Promise<string> => (await tool()).mei(document);
+export const meiOf = async (document: string): Promise<string> => (await openTool()).mei(document);
 
 /** Starts the engraver; every line width that is asked for shares it. */
 export async function openEngraver(): Promise<(width: number, staff: number) => LineEngraver> {
-  const engraving = await tool();
+  const engraving = await openTool();
   let font: string | null = null;
   return (width, staff) => {
     const perPixel = staff / STAFF_PIXELS;

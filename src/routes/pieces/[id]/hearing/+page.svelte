@@ -1,4 +1,5 @@
 <script lang="ts">
+  import OpeningRoom from '$lib/frame/OpeningRoom.svelte';
   import { api } from '$lib/api';
   import Tabs from '$lib/frame/Tabs.svelte';
   import Tick from '$lib/controls/Tick.svelte';
@@ -38,7 +39,7 @@
       <a href={api.fileAddress('reading', data.workspace.readingId, 'mid')} download>MIDI of the reading</a>
       <a href={api.fileAddress('reading', data.workspace.readingId, 'literal.mid')} download>MIDI to the letter</a>
     </Toolbar>
-    <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} selectable /></div>
+    <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} selectable ready /></div>
     {#if curves}<div class="below">
         {#if workspace.playing.performed}<Curves {workspace} />{:else}<p class="quiet">Working out the performance …</p>{/if}
       </div>{/if}
@@ -56,7 +57,7 @@
     <PlayBar {workspace} />
   </div>
 {:else}
-  <p class="opening quiet">Opening the piece …</p>
+  <OpeningRoom what="the piece" source={data.workspace.sourceHash} engine={data.workspace.engine} ribbon={156} />
 {/if}
 
 <style>
@@ -81,9 +82,5 @@
   .side-panel {
     grid-column: 2;
     grid-row: 3 / -2;
-  }
-
-  .opening {
-    padding: 2rem;
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import OpeningRoom from '$lib/frame/OpeningRoom.svelte';
   import { untrack } from 'svelte';
   import { Button } from 'carbon-components-svelte';
   import { draftPreface } from '$core/edition/text/preface';
@@ -163,16 +164,12 @@
     </aside>
   </div>
 {:else}
-  <p class="opening quiet">Opening the edition …</p>
+  <OpeningRoom what="the edition" source={data.workspace.sourceHash} engine={data.workspace.engine} ribbon={0} />
 {/if}
 
 <style>
   .room {
     grid-template-rows: auto minmax(0, 1fr);
-  }
-
-  .opening {
-    padding: 2rem;
   }
 
   @media (max-width: 900px) {

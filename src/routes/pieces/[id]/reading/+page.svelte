@@ -1,4 +1,5 @@
 <script lang="ts">
+  import OpeningRoom from '$lib/frame/OpeningRoom.svelte';
   import Tick from '$lib/controls/Tick.svelte';
   import { Button } from 'carbon-components-svelte';
   import StyleDialog from '$lib/style/StyleDialog.svelte';
@@ -14,7 +15,7 @@
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { useWorkspace } from '$lib/workspace/context';
   import Readings from '$lib/readings/Readings.svelte';
-  import Terrain from '$lib/ribbon/Terrain.svelte';
+  import PlanMenu from '$lib/ribbon/PlanMenu.svelte';
 
   const { data } = $props();
   const holder = useWorkspace();
@@ -22,7 +23,6 @@
   let keys = $state(false);
   let styling = $state(false);
   let drafting = $state(false);
-  let planned = $state(true);
   const rows = $derived(
     holder.current?.score
       ? analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k))
@@ -34,7 +34,6 @@
 {#if holder.current}
   {@const workspace = holder.current}
   <div class="room room-beside">
-    {#if planned}<Terrain {workspace} />{/if}
     <Ribbon {workspace} />
     <Toolbar {workspace}>
       <Readings piece={data.piece.id} readings={data.readings} current={data.workspace.readingId} />
@@ -45,40 +44,31 @@
       />
       <Button size="small" kind="ghost" on:click={() => (styling = true)}>Style and schools</Button>
       <Button size="small" kind="ghost" on:click={() => (drafting = true)}>Draft a reading</Button>
+      <PlanMenu {workspace} />
       <Menu label="Show">
-        <Tick label="dynamic plan" bind:checked={planned} />
         <Tick label="chords" bind:checked={chords} />
         <Tick label="keys" bind:checked={keys} />
       </Menu>
       <ViewOptions {workspace} />
       <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
     </Toolbar>
-    <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable /></div>
+    <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable ready writable /></div>
     <Brief {workspace} />
     <PlayBar {workspace} />
     <StyleDialog {workspace} open={styling} onclose={() => (styling = false)} />
     {#if drafting}<DraftDialog {workspace} onclose={() => (drafting = false)} />{/if}
   </div>
 {:else}
-  <p class="opening quiet">Opening the reading …</p>
+  <OpeningRoom what="the reading" source={data.workspace.sourceHash} engine={data.workspace.engine} ribbon={156} />
 {/if}
 
 <style>
   .room {
-    grid-template-rows: auto auto auto minmax(0, 1fr) auto;
+    grid-template-rows: auto auto minmax(0, 1fr) auto;
   }
 
   .room > .page,
   .room > :global(.brief) {
-    grid-row: 4;
-  }
-
-  /* Also when the plan above is hidden. */
-  .room > :global(.playbar) {
-    grid-row: 5;
-  }
-
-  .opening {
-    padding: 2rem;
+    grid-row: 3;
   }
 </style>

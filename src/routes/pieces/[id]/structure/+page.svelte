@@ -1,4 +1,5 @@
 <script lang="ts">
+  import OpeningRoom from '$lib/frame/OpeningRoom.svelte';
   import Choice from '$lib/controls/Choice.svelte';
   import Tick from '$lib/controls/Tick.svelte';
   import { SelectItem } from 'carbon-components-svelte';
@@ -14,6 +15,7 @@
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { useWorkspace } from '$lib/workspace/context';
 
+  const { data } = $props();
   const holder = useWorkspace();
   let shown = $state({ chords: true, keys: true, phrases: false, rhythm: false, count: false });
   let pillars = $state(false);
@@ -51,7 +53,7 @@
 
 {#if workspace}
   <div class="room room-beside" class:split={below !== 'nothing'}>
-    <Ribbon {workspace} />
+    <Ribbon {workspace} lanes={['form', 'keys', 'time']} />
     <Toolbar {workspace}>
       <Menu label="Show">
         <Tick label="chords" bind:checked={shown.chords} />
@@ -71,7 +73,7 @@
       >
       <ViewOptions {workspace} />
     </Toolbar>
-    <div class="page"><MusicPage {workspace} markings={[]} {rows} selectable noteClasses={classes} {choosing} /></div>
+    <div class="page"><MusicPage {workspace} markings={[]} {rows} selectable ready noteClasses={classes} {choosing} /></div>
     {#if below !== 'nothing' && workspace.score}
       <div class="below">
         {#if below === 'parallels'}<ParallelView {workspace} chosen={parallel} onchoose={(id) => (parallel = id)} />
@@ -88,7 +90,7 @@
     />
   </div>
 {:else}
-  <p class="opening quiet">Opening the structure …</p>
+  <OpeningRoom what="the structure" source={data.workspace.sourceHash} engine={data.workspace.engine} ribbon={108} />
 {/if}
 
 <style>
@@ -113,9 +115,5 @@
   .below {
     border-top: 2px solid var(--line);
     min-height: 0;
-  }
-
-  .opening {
-    padding: 2rem;
   }
 </style>
