@@ -8,6 +8,7 @@
   import { FirstVisit } from '$lib/help/first-visit.svelte';
   import FirstVisitBar from '$lib/help/FirstVisitBar.svelte';
   import HelpDialog from '$lib/help/HelpDialog.svelte';
+  import { keep, kept } from '$lib/kept';
   import { ROOM_KEYS, roomAddress, ROOMS } from '$lib/rooms';
   import { sharedEngraver } from '$lib/music/engraver';
   import { prepareStudyWorker } from '$lib/workspace/study-worker';
@@ -37,7 +38,7 @@
     sharedEngraver();
     prepareStudyWorker();
     visit.begin();
-    theme = localStorage.getItem('nuvelo-theme') ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light');
+    theme = kept('nuvelo-theme') ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light');
   });
 
   $effect(() => {
@@ -46,7 +47,7 @@
 
   function turn(): void {
     theme = theme === 'dark' ? 'light' : 'dark';
-    localStorage.setItem('nuvelo-theme', theme);
+    keep('nuvelo-theme', theme);
   }
 </script>
 

@@ -86,4 +86,10 @@ export const onPages = (page: Page, words: string | RegExp) => expect.poll(() =>
 /** Waits until all pages are there. */
 export const allPages = (page: Page) => expect(page.getByTestId('preview-stage')).toHaveText(/^\d+ pages?$/, { timeout: 30_000 });
 export const drawn = (page: Page) => expect(page.locator('.system[data-drawn=true]').first()).toBeVisible();
+/** Waits until what stands on the page is what is known: nothing waits to be drawn anew. */
+export async function settled(page: Page): Promise<void> {
+  // What a key or a click has changed reaches the page's own marks with the next picture of the screen.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await expect(page.locator('.system[aria-busy=true]')).toHaveCount(0);
+}
 export const saved = (page: Page) => expect(page.getByTestId('saved')).toHaveText('all saved');

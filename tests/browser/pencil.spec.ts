@@ -1,4 +1,4 @@
-import { drawn, expect, openRoom, saved, test } from './fixtures';
+import { drawn, expect, openRoom, saved, settled, test } from './fixtures';
 import type { Locator, Page } from '@playwright/test';
 
 const TUNE = (name: string, voice: string): string =>
@@ -18,8 +18,8 @@ const strip = (page: Page): Locator => page.getByTestId('strip');
 const verb = (page: Page, word: string): Locator => strip(page).locator(`[data-verb="${word}"]`);
 const signs = (page: Page, kind: string): Locator => page.locator(`.music g.${kind}.editorial`);
 const centre = async (where: Locator): Promise<{ x: number; y: number }> => {
-  // While a system is drawn anew its signs are nowhere for a moment.
   await expect(where).toBeVisible();
+  await settled(where.page());
   const box = (await where.boundingBox()) ?? { x: NaN, y: NaN, width: 0, height: 0 };
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 };
@@ -155,6 +155,7 @@ test('marks are taken hold of: ends go to notes, heights stay, across the staff 
   const end = item.getByLabel('To', { exact: true });
   await expect(end.locator('option:checked')).toHaveText(/bar 1, beat 4/);
   // Its end, by mouse, to the third note of the next bar.
+  await settled(page);
   const box = (await hairpin.boundingBox())!;
   const goal = await centre(head(page, 2, 2));
   await page.mouse.move(box.x + box.width - 3, box.y + box.height / 2);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { keep, kept } from '$lib/kept';
   import Fold from '$lib/controls/Fold.svelte';
   import Act from '$lib/controls/Act.svelte';
   import Choice from '$lib/controls/Choice.svelte';
@@ -68,9 +69,9 @@
   const CAUTIONED = 'nuvelo-cautioned';
   let cautioned = $state(false);
   $effect(() => {
-    if (sessionStorage.getItem(CAUTIONED)) return;
+    if (kept(CAUTIONED, 'this visit')) return;
     cautioned = true;
-    sessionStorage.setItem(CAUTIONED, 'yes');
+    keep(CAUTIONED, 'yes', 'this visit');
   });
 
   let scope = $state<Scope>('bars');

@@ -1,3 +1,4 @@
+import { keep, kept } from '../kept';
 import { roomAddress, type Room } from '../rooms';
 
 export interface Stop {
@@ -35,8 +36,8 @@ export class FirstVisit {
 
   /** Looks whether this browser has been here. */
   begin(): void {
-    const kept = localStorage.getItem(KEPT);
-    this.at = kept === LEFT ? null : Math.max(0, Math.min(STOPS.length - 1, Number(kept ?? 0) || 0));
+    const before = kept(KEPT);
+    this.at = before === LEFT ? null : Math.max(0, Math.min(STOPS.length - 1, Number(before ?? 0) || 0));
   }
 
   again(): void {
@@ -45,12 +46,12 @@ export class FirstVisit {
 
   go(at: number): void {
     this.at = at;
-    localStorage.setItem(KEPT, String(at));
+    keep(KEPT, String(at));
   }
 
   leave(): void {
     this.at = null;
-    localStorage.setItem(KEPT, LEFT);
+    keep(KEPT, LEFT);
   }
 
   /** Address of a stop with a piece. */

@@ -44,7 +44,7 @@
   let drawn = $state(0);
   let fault = $state<string | null>(null);
   const wanted = $derived(JSON.stringify([chunk, options, markings, rows]));
-  let last = '';
+  let shown = $state('');
 
   $effect(() => {
     if (eager) return;
@@ -55,13 +55,13 @@
 
   $effect(() => {
     const now = wanted;
-    if ((!near && !eager) || now === last) return;
+    if ((!near && !eager) || now === shown) return;
     let current = true;
     const urgency = Math.abs(host.getBoundingClientRect().top);
     engraver.engrave({ chunk, options, markings, rows }, urgency).then(
       (svg) => {
         if (!current) return;
-        last = now;
+        shown = now;
         // eslint-disable-next-line svelte/no-dom-manipulating -- the host is empty for Svelte; the picture is the engraver's
         host.innerHTML = svg;
         keepWordsInside();
@@ -143,7 +143,14 @@
 </script>
 
 {#if fault}<p class="quiet">These bars could not be engraved: {fault}</p>{/if}
-<div class="system" bind:this={host} style:min-height={drawn ? null : `${reserve}px`} data-from={chunk.from} data-drawn={drawn > 0}></div>
+<div
+  class="system"
+  bind:this={host}
+  style:min-height={drawn ? null : `${reserve}px`}
+  data-from={chunk.from}
+  data-drawn={drawn > 0}
+  aria-busy={(near || eager) && shown !== wanted}
+></div>
 
 <style>
   .system :global(svg) {

@@ -1,3 +1,5 @@
+import { keep, kept } from '../kept';
+
 /** The lanes of the ribbon, from above. */
 export const LANES = ['form', 'keys', 'plan', 'time'] as const;
 export type LaneName = (typeof LANES)[number];
@@ -6,7 +8,7 @@ const KEPT = 'nuvelo-folded-lanes';
 
 /** Which lanes this browser has folded away. */
 export class Folded {
-  private names = $state.raw<readonly string[]>(kept());
+  private names = $state.raw<readonly string[]>((kept(KEPT) ?? '').split(' ').filter(Boolean));
 
   has(lane: LaneName): boolean {
     return this.names.includes(lane);
@@ -14,18 +16,6 @@ export class Folded {
 
   turn(lane: LaneName): void {
     this.names = this.has(lane) ? this.names.filter((n) => n !== lane) : [...this.names, lane];
-    try {
-      localStorage.setItem(KEPT, this.names.join(' '));
-    } catch {
-      // A browser that keeps nothing opens all lanes anew.
-    }
-  }
-}
-
-function kept(): string[] {
-  try {
-    return (localStorage.getItem(KEPT) ?? '').split(' ').filter(Boolean);
-  } catch {
-    return [];
+    keep(KEPT, this.names.join(' '));
   }
 }

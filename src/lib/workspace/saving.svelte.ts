@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import { advanced, describe, type Act, type Standing } from '$core/reading/log';
 import { api, ApiError } from '../api';
+import { forget, keep, kept, keptKeys } from '../kept';
 import type { Command } from '$core/reading/commands/index';
 
 /** "stopped": nothing more is sent from this window; what it had not sent is offered. */
@@ -116,8 +117,8 @@ export class Saving {
   /** What was unsent has been seen to: put on, kept as a file or let go. */
   settleUnsent(): void {
     this.unsent = [];
-    for (const key of keptKeys()) if (key.startsWith(this.ofReading) && !key.startsWith(this.prefix)) removeKept(key);
-    if (this.state === 'stopped') removeKept(this.key);
+    for (const key of keptKeys(this.ofReading)) if (!key.startsWith(this.prefix)) forget(key);
+    if (this.state === 'stopped') forget(this.key);
   }
 
   /** What is kept for this reading, whatever its history. */
@@ -133,16 +134,10 @@ export class Saving {
 
   /** The browser's store is a second rope: where it is full or forbidden, acts are sent all the same. */
   private keep(): void {
-    try {
-      if (this.pending.length) localStorage.setItem(this.key, JSON.stringify(this.pending));
-      else localStorage.removeItem(this.key);
-      this.unkept = false;
-    } catch {
-      // What was kept before is older than what is pending and would come back beside it.
-      if (!this.unkept && this.pending.length)
-        this.refused('This browser keeps nothing more for Nuvelo: until all is saved, do not close this window.');
-      this.unkept = true;
-    }
+    const done = this.pending.length ? keep(this.key, JSON.stringify(this.pending)) : (forget(this.key), true);
+    // What was kept before is older than what is pending and would come back beside it.
+    if (!done && !this.unkept) this.refused('This browser keeps nothing more for Nuvelo: until all is saved, do not close this window.');
+    this.unkept = !done;
   }
 
   /** Takes in what the server has beyond what was confirmed; own acts among it have arrived, though no answer said so. */
@@ -232,11 +227,11 @@ export class Saving {
    * when the new one looks. Where the browser has no locks (a plain address in a school's network), at once.
    */
   private adoptLeftovers(): void {
-    for (const key of keptKeys()) {
-      if (!key.startsWith(this.ofReading) || key === this.key) continue;
+    for (const key of keptKeys(this.ofReading)) {
+      if (key === this.key) continue;
       if (!key.startsWith(this.prefix)) {
         // Made in another history: never put into this one by itself.
-        this.unsent = [...this.unsent, ...commandsOf(kept(key))];
+        this.unsent = [...this.unsent, ...commandsOf(keptActs(key))];
         continue;
       }
       const adopt = () => this.adopt(key);
@@ -248,39 +243,22 @@ export class Saving {
 
   /** The server knows which of them had arrived. */
   private adopt(key: string): void {
-    const left = kept(key);
+    const left = keptActs(key);
     if (!left.length || this.closed.signal.aborted || this.state === 'stopped') return;
     this.pending.push(...left);
     this.keep();
-    if (!this.unkept) removeKept(key);
+    if (!this.unkept) forget(key);
     this.changed(0);
     void this.flush();
   }
 }
 
-/** The keys of the browser's store; none where it is forbidden. */
-function keptKeys(): string[] {
-  try {
-    return Object.keys(localStorage);
-  } catch {
-    return [];
-  }
-}
-
 /** The acts that are kept under a key; none where they cannot be read. */
-function kept(key: string): Act[] {
+function keptActs(key: string): Act[] {
   try {
-    return JSON.parse(localStorage.getItem(key) ?? '[]') as Act[];
+    return JSON.parse(kept(key) ?? '[]') as Act[];
   } catch {
     return [];
-  }
-}
-
-function removeKept(key: string): void {
-  try {
-    localStorage.removeItem(key);
-  } catch {
-    // What cannot be reached cannot come back either.
   }
 }
 

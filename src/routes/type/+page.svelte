@@ -5,6 +5,7 @@
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
+  import { forget, keep, kept } from '$lib/kept';
   import { screenSystems } from '$core/edition/screen';
   import type { SetChunk } from '$core/edition/systems';
   import SystemView from '$lib/music/SystemView.svelte';
@@ -26,12 +27,13 @@
   let width = $state(0);
   let busy = $state(false);
   let refused = $state('');
+  let unkept = $state(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const line = $derived(Math.max(320, Math.round(width / 40) * 40));
   const options = $derived({ line, size: 1, sounding: false, version });
 
   onMount(() => {
-    text = localStorage.getItem(DRAFT) ?? EXAMPLE;
+    text = kept(DRAFT) ?? EXAMPLE;
     const other = (e: StorageEvent) => {
       // The other window's text is taken over only where nothing is being typed.
       if (e.key === DRAFT && e.newValue !== null && document.activeElement !== field) {
@@ -48,7 +50,7 @@
   });
 
   function typed(): void {
-    localStorage.setItem(DRAFT, text);
+    unkept = !keep(DRAFT, text);
     clearTimeout(timer);
     timer = setTimeout(read, PAUSE_MS);
   }
@@ -76,7 +78,7 @@
       const name = (reading.score.title || 'tune').replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'tune';
       const taken = await importFile(new File([text], `${name}.abc`), { again: true, tunes: [0] }, () => {});
       if (!('pieces' in taken)) return;
-      localStorage.removeItem(DRAFT);
+      forget(DRAFT);
       await goto(`/pieces/${taken.pieces[0]}/survey`);
     } catch (error) {
       refused = sentenceOf(error);
@@ -119,6 +121,7 @@
         </p>
       {/if}
       {#if refused}<p>{refused}</p>{/if}
+      {#if unkept}<p>This browser keeps nothing more for Nuvelo: put the tune on the shelf before you close this window.</p>{/if}
     </div>
     <Fold label="The signs in short">
       <dl>
