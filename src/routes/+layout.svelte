@@ -6,6 +6,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { FirstVisit } from '$lib/help/first-visit.svelte';
+  import Explain from '$lib/help/Explain.svelte';
   import FirstVisitBar from '$lib/help/FirstVisitBar.svelte';
   import HelpDialog from '$lib/help/HelpDialog.svelte';
   import { keep, kept } from '$lib/kept';
@@ -86,6 +87,7 @@
   </div>
   <main>{@render children()}</main>
 </div>
+<Explain />
 {#if helping}<HelpDialog onclose={() => (helping = false)} ontour={() => (visit.again(), void goto('/'))} />{/if}
 
 <style>
@@ -94,6 +96,13 @@
     display: grid;
     grid-template-rows: auto auto minmax(0, 1fr);
     grid-template-columns: minmax(0, 1fr);
+  }
+
+  @media print {
+    .frame {
+      display: block;
+      height: auto;
+    }
   }
 
   .top {

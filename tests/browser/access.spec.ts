@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { demoPath } from '../unit/helpers';
 import { drawn, expect, openRoom, saved, test, visit } from './fixtures';
 
 /** What axe-core finds on the page as it stands, of some weight. */
@@ -30,7 +32,33 @@ for (const address of ['/', '/bin', '/type', '/rules'])
     expect(await findings(page)).toEqual([]);
   });
 
-test('with the keyboard alone: from the shelf through every room to the download', async ({ page }) => {
+test('no serious accessibility finding: the strip, the help, the guide', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Reading');
+  await page.locator('.music').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('strip')).toBeVisible();
+  expect(await findings(page)).toEqual([]);
+  await page.keyboard.press('l');
+  await expect(page.getByTestId('strip')).toContainText('mf');
+  expect(await findings(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Help' })).toBeVisible();
+  expect(await findings(page)).toEqual([]);
+  await visit(page, '/guide');
+  expect(await findings(page)).toEqual([]);
+});
+
+test.describe('a first visit', () => {
+  test.use({ storageState: { cookies: [], origins: [] } });
+  test('no serious accessibility finding: the way through the rooms', async ({ page }) => {
+    await visit(page, '/');
+    await expect(page.getByTestId('first-visit')).toBeVisible();
+    expect(await findings(page)).toEqual([]);
+  });
+});
+
+test('with the keyboard alone: from a file through every room to the PDF through every room to the download', async ({ page }) => {
   await visit(page, '/');
   /** Tab until the element that has the focus matches. */
   const tabTo = async (matches: (name: string, tag: string) => boolean, back = false) => {
@@ -45,8 +73,12 @@ test('with the keyboard alone: from the shelf through every room to the download
     }
     throw new Error('nothing to tab to');
   };
-  // Another test may have put an excerpt of it on the shelf.
-  await tabTo((name) => name.startsWith('Étude') && !name.includes('bars 12'));
+  await tabTo((name, tag) => name === 'Import a score' && tag === 'BUTTON');
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('Enter')]);
+  const score = readFileSync(demoPath('etude.abc'), 'utf8').replace(/^T:.*$/m, 'T:Keys alone');
+  await chooser.setFiles({ name: 'keys.abc', mimeType: 'text/plain', buffer: Buffer.from(score) });
+  await page.waitForURL(/\/survey$/);
+  await tabTo((name, tag) => name === 'Reading' && tag === 'A');
   await page.keyboard.press('Enter');
   await drawn(page);
   await tabTo((name) => name.startsWith('Score,'));
@@ -91,4 +123,8 @@ test('with the keyboard alone: from the shelf through every room to the download
   await tabTo((name, tag) => name === 'MusicXML' && tag === 'A');
   const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
   expect(download.suggestedFilename()).toMatch(/\.musicxml$/);
+  await page.keyboard.press('Escape');
+  await tabTo((name, tag) => name === 'PDF' && tag === 'BUTTON', true);
+  const [paper] = await Promise.all([page.waitForEvent('download', { timeout: 60_000 }), page.keyboard.press('Enter')]);
+  expect(paper.suggestedFilename()).toMatch(/\.pdf$/);
 });

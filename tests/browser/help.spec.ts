@@ -1,4 +1,4 @@
-import { drawn, expect, test, visit } from './fixtures';
+import { drawn, expect, openRoom, test, visit } from './fixtures';
 
 test.describe('a first visit', () => {
   test.use({ storageState: { cookies: [], origins: [] } });
@@ -37,6 +37,21 @@ test('help: keys by ?, signs explained, and the guide with its pictures', async 
   const picture = page.locator('.guide img').first();
   await picture.scrollIntoViewIfNeeded();
   await expect.poll(() => picture.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(600);
+});
+
+test('signs are explained where they stand: on the page by the pointer, in the ribbon by keys', async ({ page }) => {
+  await openRoom(page, 'Andantino', 'Structure');
+  const told = page.getByRole('tooltip');
+  await page.locator('.music g.harm.chords').first().hover();
+  await expect(told).toContainText('chords as Roman numerals');
+  await page.keyboard.press('Escape');
+  await expect(told).toHaveCount(0);
+  await page.keyboard.press('Tab');
+  await page.locator('[data-lane=form] .head').focus();
+  await expect(told).toContainText('half cadence');
+  await expect(page.locator('[data-lane=form] .head')).toHaveAttribute('aria-describedby', 'sign-explained');
+  await page.keyboard.press('Tab');
+  await expect(told).not.toContainText('half cadence');
 });
 
 test('music at once: the first systems stand in a room before the engraver has come', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { sample } from '../unit/helpers';
-import { drawn, expect, onPages, openRoom, ownPiece, saved, test, visit } from './fixtures';
+import { drawn, expect, onPages, openRoom, ownPiece, pagesText, saved, test, visit } from './fixtures';
 
 const choose = (page: import('@playwright/test').Page, name: string, buffer: Buffer) =>
   page.getByTestId('chooser').setInputFiles({ name, mimeType: 'application/xml', buffer });
@@ -18,6 +18,10 @@ test('the teacher ticks, comments, adds lines; they are kept and stand in the pr
   await meter.getByLabel('in the preface').check();
   await page.getByLabel('A line of your own').fill('Ask about the borrowed violin.');
   await page.getByRole('button', { name: 'Add to the survey' }).click();
+  await page.getByLabel('A line of your own').fill('Not for print.');
+  await page.getByRole('button', { name: 'Add to the survey' }).click();
+  // Only what is asked for goes into the preface.
+  await page.locator('.own', { hasText: 'borrowed violin' }).getByLabel('in the preface').check();
   await page.getByRole('link', { name: 'Reading', exact: true }).click();
   await saved(page);
   await page.getByRole('link', { name: 'Survey', exact: true }).click();
@@ -27,6 +31,24 @@ test('the teacher ticks, comments, adds lines; they are kept and stand in the pr
   await expect(page.getByLabel('Your comment on Meter')).toHaveValue('Dance steps of three, felt in one.');
   await page.getByRole('link', { name: 'Press', exact: true }).click();
   await onPages(page, /Meter: Dance steps of three, felt in one\..*Ask about the borrowed violin\./);
+  expect(await pagesText(page)).not.toContain('Not for print.');
+});
+
+test('the survey of a piece is printed on two pages at most, without its controls', async ({ page }) => {
+  for (const title of ['Corrente', 'Andantino', 'Étude']) {
+    await openRoom(page, title, 'Survey');
+    await expect(page.getByTestId('count-line')).toBeVisible();
+    const paper = (await page.pdf({ format: 'A4', margin: { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' } })).toString(
+      'latin1'
+    );
+    const pages = paper.match(/\/Type\s*\/Page\b/g) ?? [];
+    expect(pages.length, title).toBeGreaterThan(0);
+    expect(pages.length, title).toBeLessThanOrEqual(2);
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.getByRole('checkbox')).toHaveCount(0);
+    await expect(page.getByRole('textbox')).toHaveCount(0);
+    await page.emulateMedia({ media: null });
+  }
 });
 
 test('a count line for any bar', async ({ page }) => {

@@ -70,7 +70,13 @@ export class Engraving {
     look: Look,
     apart: boolean
   ): (picture: number) => string {
-    return this.take(editionMei(breakSystems(mei, chunk, apart ? 'pb' : 'sb'), frame, chunk, markings, rows), look);
+    // Only a piece may end with a short line, not a chunk in its middle.
+    const lastFills = chunk.to < frame.measures.length ? 0 : look.lastFills;
+    return this.take(editionMei(breakSystems(mei, chunk, apart ? 'pb' : 'sb'), frame, chunk, markings, rows), {
+      ...look,
+      lastFills,
+      pageWidth: look.pageWidth * (chunk.needs ?? 1)
+    });
   }
 
   /** Takes in a document or MEI as it is. */

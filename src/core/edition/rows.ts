@@ -49,7 +49,7 @@ export function analysisRows(score: Score, facts: Facts, show: ShownRows, keyNam
       rows.push({ id: `row-${p.id}-end`, start: p.last, text: '⌝', row: 'phrases' });
     });
   }
-  if (show.rhythm) for (const c of facts.chords) rows.push({ id: `row-${c.id}`, start: c.start, text: '▲', row: 'rhythm' });
+  if (show.rhythm) for (const c of facts.chords) rows.push({ id: `row-${c.id}`, start: c.start, text: '|', row: 'rhythm' });
   if (show.count)
     for (const m of score.measures)
       countLine(score, m, part).forEach((s, k) =>

@@ -7,18 +7,26 @@ import type { Chunk } from './chunk.ts';
 /** A chunk of measures with the systems it is set in; `systems` holds the first measure of each. */
 export interface SetChunk extends Chunk {
   systems: number[];
+  /** How many lines its widest bar would fill: the chunk is drawn so much smaller; absent when all fits. */
+  needs?: number;
 }
 
 /** Width of a bar in note spaces: a little for the bar itself, then one for each moment at which a note enters. */
 const BAR_SPACE = 2.2;
-/** Notes with accidentals, and syllables, need more room. */
+/** Notes with accidentals need more room. */
 const ACCIDENTAL_SPACE = 0.35;
-const SYLLABLE_SPACE = 0.5;
+/** Syllables stand side by side: room for each letter, and for the hyphen or gap to the next. */
+const SYLLABLE_LETTER_SPACE = 0.4;
+const SYLLABLE_GAP = 0.6;
 /** Chord symbols of the source stand side by side: room for each letter, and for the gap to the next. */
 const LETTER_SPACE = 0.6;
 const SYMBOL_GAP = 1;
 /** A system that starts a chunk repeats clef and signature. */
 const PREFIX_SPACE = 3;
+/** The engraver sets notes closer by so much before they touch. */
+const CLOSER = 1.12;
+/** A bar longer than so many lines is drawn too close rather than too small to be read. */
+const MOST_LINES = 2.5;
 /** No more systems than this are engraved together, so that one change is drawn again quickly. */
 const MOST_SYSTEMS = 3;
 
@@ -26,7 +34,8 @@ function barWidths(score: Score): number[] {
   const entries = score.measures.map(() => new Map<string, number>());
   for (const n of score.notes) {
     const key = n.grace ? `g${n.id}` : `${n.onset.n}/${n.onset.d}`;
-    const width = (n.grace ? 0.5 : 1) + (n.accidental ? ACCIDENTAL_SPACE : 0) + (n.lyrics ? SYLLABLE_SPACE : 0);
+    const syllable = Math.max(0, ...(n.lyrics ?? []).map((l) => l.text.length * SYLLABLE_LETTER_SPACE + SYLLABLE_GAP));
+    const width = Math.max((n.grace ? 0.5 : 1) + (n.accidental ? ACCIDENTAL_SPACE : 0), syllable);
     const map = entries[n.measure];
     map.set(key, Math.max(map.get(key) ?? 0, width));
   }
@@ -78,6 +87,7 @@ export function joinChunks(
     if (last && (!enough || cut[chunk.from] > 0)) {
       last.systems.push(...chunk.systems);
       last.to = chunk.to;
+      if (chunk.needs) last.needs = Math.max(last.needs ?? 1, chunk.needs);
     } else joined.push({ ...chunk, systems: [...chunk.systems] });
   }
   return joined;
@@ -101,7 +111,7 @@ export function planSystems(score: Score, capacity: number, niceStarts: Readonly
     let width = PREFIX_SPACE;
     for (let start = end - 1; start >= 0 && end - start <= 16; start--) {
       width += widths[start];
-      if (width > capacity * 1.12 && end - start > 1) break;
+      if (width > capacity * CLOSER && end - start > 1) break;
       const filling = width / capacity;
       const loose = end === count ? Math.max(0, 0.5 - filling) : Math.abs(filling - 0.9);
       const section = end < count && (score.measures[end - 1].repeatEnd || score.measures[end - 1].barline === 'light-light');
@@ -124,10 +134,13 @@ export function planSystems(score: Score, capacity: number, niceStarts: Readonly
   starts.forEach((start, k) => {
     const last = chunks.at(-1);
     const to = starts[k + 1] ?? count;
+    const filling = widths.slice(start, to).reduce((a, b) => a + b, PREFIX_SPACE) / capacity;
+    const needs = filling > CLOSER ? Math.min(MOST_LINES, filling) : undefined;
     if (last && cut[start] > 0 && last.systems.length < MOST_SYSTEMS) {
       last.systems.push(start);
       last.to = to;
-    } else chunks.push({ from: start, to, systems: [start] });
+      if (needs) last.needs = Math.max(last.needs ?? 1, needs);
+    } else chunks.push({ from: start, to, systems: [start], ...(needs && { needs }) });
   });
   return chunks;
 }

@@ -15,8 +15,9 @@ export const isSpan = (kind: MarkingKind): boolean => kindOf(kind).hangs === 'no
 /** Hangs on a note, or on notes. */
 export const isOnNote = (kind: MarkingKind): boolean => kindOf(kind).hangs === 'note' || kindOf(kind).hangs === 'notes';
 
-/** Whether a kind is for players of an instrument. */
-export const isKindFor = (kind: MarkingKind, instrument: Instrument): boolean => isFor(kindOf(kind).needs, instrument, kindOf(kind).unless);
+/** Whether a kind is for players of an instrument: it can be done there, and one of its values at least. */
+export const isKindFor = (kind: MarkingKind, instrument: Instrument): boolean =>
+  isFor(kindOf(kind).needs, instrument, kindOf(kind).unless) && valuesFor(kind, instrument)?.length !== 0;
 
 const isOwnWords = (values: MarkingDescription['values']): values is OwnWords => 'hint' in values;
 
@@ -24,6 +25,12 @@ const isOwnWords = (values: MarkingDescription['values']): values is OwnWords =>
 export const valuesOf = (kind: MarkingKind): readonly string[] | null => {
   const { values } = kindOf(kind);
   return isOwnWords(values) ? null : values;
+};
+/** Those of them that are for an instrument. */
+export const valuesFor = (kind: MarkingKind, instrument: Instrument): readonly string[] | null => {
+  const { fits } = kindOf(kind);
+  const values = valuesOf(kind);
+  return values && fits ? values.filter((v) => fits(v, instrument)) : values;
 };
 export const ownWords = (kind: MarkingKind): OwnWords | null => {
   const { values } = kindOf(kind);

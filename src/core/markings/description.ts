@@ -1,5 +1,5 @@
 import type { Score } from '../score/model.ts';
-import type { Ability } from '../style/instruments/instrument.ts';
+import type { Ability, Instrument } from '../style/instruments/instrument.ts';
 import type { Marking } from './marking.ts';
 import type { MarkingSound } from './sound.ts';
 
@@ -15,6 +15,8 @@ export interface OwnWords {
   hint: string;
   /** Characters at most. */
   most: number;
+  /** What is offered to choose from, by instrument. */
+  offered?(instrument: Instrument): readonly string[];
   /** What is wrong with a value, in one sentence; null when nothing is. */
   fault(value: string): string | null;
 }
@@ -82,6 +84,8 @@ export interface MarkingDescription {
   unless?: readonly Ability[];
   /** The values that it may take, the usual one first, or words of one's own. */
   values: readonly string[] | OwnWords;
+  /** Whether a value is for an instrument; all are when absent. */
+  fits?(value: string, instrument: Instrument): boolean;
   /** A value with its name, inside a sentence: "hairpin crescendo", "“from above”". */
   inWords(value: string): string;
   /** Its line in the edition's legend; null where nothing is printed. */

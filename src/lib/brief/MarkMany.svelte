@@ -3,7 +3,7 @@
   import Choice from '$lib/controls/Choice.svelte';
   import { SelectItem } from 'carbon-components-svelte';
   import { nanoid } from 'nanoid';
-  import { isKindFor, valuesOf } from '$core/markings/describe';
+  import { isKindFor, valuesFor } from '$core/markings/describe';
   import type { MarkingKind } from '$core/markings/marking-kind';
   import { onEach, valuesIn } from '$core/reading/pencil/many';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -20,7 +20,9 @@
   const selection = $derived(workspace.selection);
   const part = $derived(workspace.reading.part);
   const signs = $derived(
-    KINDS.filter((k) => isKindFor(k, workspace.instrument)).flatMap((kind) => valuesOf(kind)!.map((value) => ({ kind, value })))
+    KINDS.filter((k) => isKindFor(k, workspace.instrument)).flatMap((kind) =>
+      valuesFor(kind, workspace.instrument)!.map((value) => ({ kind, value }))
+    )
   );
   const noteValues = $derived(workspace.score ? valuesIn(workspace.score, part, selection.from, selection.to) : []);
   const chosen = $derived(noteValues.includes(which) ? which : null);

@@ -4,7 +4,18 @@
   import { nanoid } from 'nanoid';
   import { Button, SelectItem } from 'carbon-components-svelte';
   import { add, cmp, format } from '$core/score/fraction';
-  import { againstPrinted, isKindFor, isOnNote, isSpan, kindName, kindOf, ownWords, valueFault, valuesOf } from '$core/markings/describe';
+  import {
+    againstPrinted,
+    isKindFor,
+    isOnNote,
+    isSpan,
+    kindName,
+    kindOf,
+    ownWords,
+    valueFault,
+    valuesFor,
+    valuesOf
+  } from '$core/markings/describe';
   import { MARKING_KINDS, type MarkingKind } from '$core/markings/marking-kind';
   import type { Marking } from '$core/markings/marking';
   import { placesIn, type Place } from '$core/reading/moments';
@@ -40,7 +51,9 @@
   const places = $derived(workspace.score ? placesIn(workspace.score, part, first, last) : []);
   /** Only what the instrument can do, and what the marking is already. */
   const offered = $derived(MARKING_KINDS.filter((k) => k === marking?.kind || isKindFor(k, workspace.instrument)));
-  const choices = $derived(valuesOf(kind));
+  const choices = $derived(
+    valuesOf(kind)?.filter((v) => v === marking?.value || valuesFor(kind, workspace.instrument)!.includes(v)) ?? null
+  );
   const usable = $derived(isOnNote(kind) ? places.filter((p) => p.note) : places);
   const start = $derived(usable.find((p) => key(p) === from) ?? usable[0]);
   const later = $derived(

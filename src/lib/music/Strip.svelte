@@ -2,7 +2,7 @@
   import Act from '$lib/controls/Act.svelte';
   import { tick } from 'svelte';
   import { isSpan, markingName } from '$core/markings/describe';
-  import { choicesOf, FINGER, hintOf, type Verb } from '$core/reading/pencil/verbs';
+  import { FINGER, hintOf, type Verb } from '$core/reading/pencil/verbs';
   import { handling, type Pencil } from './pencil.svelte';
 
   interface Props {
@@ -16,16 +16,13 @@
   }
   const { pencil, place, room, ondone }: Props = $props();
 
-  /** Choices that have a figure as their key. */
-  const MOST_KEYS = 9;
-  const SUGGESTED_FINGERS = ['1', '2', '3', '4', '5', '0'];
   let words = $state('');
   let why = $state('');
   let more = $state(false);
   let width = $state(0);
 
   const shown = $derived(pencil.verbs.filter((v) => v.often || more));
-  const choices = $derived(pencil.asking && (pencil.asking.kind === 'fingering' ? SUGGESTED_FINGERS : choicesOf(pencil.asking)));
+  const choices = $derived(pencil.choices);
   const left = $derived(Math.max(0, Math.min(place.x, room - width - 4)));
 
   /** The letter of the key stands out in the word. */
@@ -83,9 +80,10 @@
     </form>
   {:else if pencil.asking && choices}
     <span class="what">{pencil.asking.word}</span>
-    {#each choices as value, k (value)}
-      <Act title={k < MOST_KEYS ? `key ${k + 1}` : undefined} onclick={() => (pencil.puts(pencil.asking!, value), ondone())}
-        ><kbd>{pencil.asking.kind === 'fingering' || k >= MOST_KEYS ? '' : k + 1}</kbd>{value.replace(/-/g, ' ')}</Act
+    {#each choices as value (value)}
+      {@const figure = pencil.figureOf(value)}
+      <Act title={figure ? `key ${figure}` : undefined} onclick={() => (pencil.puts(pencil.asking!, value), ondone())}
+        ><kbd>{figure === value ? '' : figure}</kbd>{value.replace(/-/g, ' ')}</Act
       >
     {/each}
   {:else if pencil.asking}

@@ -53,6 +53,8 @@ export class Pencil {
     return new Set(walk.between(held.from, held.to).flatMap((m) => m.map((n) => n.id)));
   });
 
+  /** Values among which the verb that asks lets choose; null where it takes words of one's own. */
+  readonly choices = $derived.by(() => this.asking && choicesOf(this.asking, this.desk.instrumentOf(this.part)));
   readonly verbs = $derived.by(() => verbsFor(this.desk.instrumentOf(this.part)));
 
   /** The first chosen note. */
@@ -320,11 +322,18 @@ export class Pencil {
     else this.stepEnd(right);
   }
 
+  /** The figure that chooses a value while a verb asks: itself, where figures are chosen, else its number in the row. */
+  figureOf(value: string): string {
+    const choices = this.choices ?? [];
+    if (choices.includes('1')) return value;
+    const k = choices.indexOf(value) + 1;
+    return k > 9 ? '' : String(k);
+  }
+
   /** Letters and figures do something to notes, in the room's own words; while a verb asks, a figure is its answer. */
   private letter(key: string): boolean {
-    const choices = this.asking && choicesOf(this.asking);
-    if (this.asking && choices && /^\d$/.test(key)) {
-      const value = choices[Number(key) - 1];
+    if (this.asking && this.choices && /^\d$/.test(key)) {
+      const value = this.choices.find((v) => this.figureOf(v) === key);
       if (value !== undefined) this.puts(this.asking, value);
       return true;
     }

@@ -50,7 +50,7 @@
   {#if open.includes('time')}
     <Lane {workspace} {scale} name="time" height={18} onfold={() => folded.turn('time')}><TimeLane {workspace} {scale} /></Lane>
   {/if}
-  <div class="lane">
+  <div class="lane" data-lane="bars">
     <span class="head">bars</span>
     <div class="strip" bind:clientWidth={scale.width}>
       {#if scale.cell}<Bars {workspace} {scale} />{/if}

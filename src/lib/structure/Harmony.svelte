@@ -184,7 +184,7 @@
 
   .chord {
     display: grid;
-    grid-template-columns: 6.4rem 3rem 3.4rem minmax(5.2rem, 1fr) auto;
+    grid-template-columns: minmax(6.4rem, max-content) 3rem 3.4rem minmax(5.2rem, 1fr) auto;
     align-items: center;
     white-space: nowrap;
     gap: 0.3rem;

@@ -18,9 +18,12 @@
 </script>
 
 <div class="count">
-  <Field label="Bar" bind:value={wanted} placeholder={score.measures[bar ?? 0]?.number ?? '1'} class="chars-4" maxlength="12" />
-  <Act onclick={() => step(-1)}>before</Act>
-  <Act onclick={() => step(1)}>next</Act>
+  <div class="not-printed">
+    <Field label="Bar" class="chars-4" bind:value={wanted} placeholder={score.measures[bar ?? 0]?.number ?? '1'} maxlength="12" />
+    <Act onclick={() => step(-1)}>before</Act>
+    <Act onclick={() => step(1)}>next</Act>
+  </div>
+  <span class="printed">Bar {score.measures[bar ?? 0]?.number}</span>
   {#if bar === null}
     <p role="alert">There is no bar or letter “{wanted}” in this piece.</p>
   {:else}
@@ -34,6 +37,16 @@
 <style>
   .count {
     padding-top: 0.3rem;
+  }
+
+  .printed {
+    display: none;
+  }
+
+  @media print {
+    .printed {
+      display: inline;
+    }
   }
 
   .line {

@@ -36,14 +36,15 @@
 </script>
 
 <div class="entry" class:ticked={note.ticked}>
-  <Tick
-    label="Seen: {line.label}"
-    quietly
-    class="not-printed"
-    checked={note.ticked ?? false}
-    disabled={!workspace}
-    onchange={(checked) => change({ ticked: checked })}
-  />
+  <span class="not-printed"
+    ><Tick
+      label="Seen: {line.label}"
+      quietly
+      checked={note.ticked ?? false}
+      disabled={!workspace}
+      onchange={(checked) => change({ ticked: checked })}
+    /></span
+  >
   <Act
     look="row"
     class="label"
@@ -63,7 +64,7 @@
       </span>
     {/if}
     {#if writing || note.comment || line.ask}
-      <span class="comment">
+      <span class="comment" class:not-printed={!note.comment}>
         <Field
           label="Your comment on {line.label}"
           quietly
@@ -105,7 +106,7 @@
 
   .bars {
     color: var(--muted);
-    font-size: 0.85rem;
+    font-size: 0.9em;
     padding-left: 0.3rem;
   }
 

@@ -4,8 +4,11 @@
 
 <svelte:head><title>Guide · Nuvelo</title></svelte:head>
 
-<!-- eslint-disable-next-line svelte/no-at-html-tags -- the guide of the repository, made into HTML on the server -->
-<article class="guide">{@html data.html}</article>
+<!-- svelte-ignore a11y_no_noninteractive_tabindex (what scrolls is reached by keys) -->
+<article class="guide" tabindex="0" aria-label="The guide">
+  <!-- eslint-disable-next-line svelte/no-at-html-tags -- the guide of the repository, made into HTML on the server -->
+  {@html data.html}
+</article>
 
 <style>
   .guide {

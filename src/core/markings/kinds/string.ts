@@ -11,6 +11,7 @@ export const string: MarkingDescription = {
   needs: ['bows', 'plucks'],
   unless: ['keys'],
   values: STRING_NAMES,
+  fits: (value, { strings }) => STRING_NAMES.indexOf(value) < (strings?.length ?? STRING_NAMES.length),
   inWords: withName('string'),
   legend: { sign: 'I II III IV', meaning: 'editorial string, counted from the highest' },
   mei: (m, { common, side, anchor }) => ({ beside: `<fing ${common} ${side('above')} ${anchor}>${m.value}</fing>` }),

@@ -1,4 +1,4 @@
-import { isKindFor, ownWords, valuesOf } from '../../markings/describe.ts';
+import { isKindFor, ownWords, valuesFor } from '../../markings/describe.ts';
 import type { MarkingKind } from '../../markings/marking-kind.ts';
 import { can, type Instrument } from '../../style/instruments/instrument.ts';
 
@@ -52,17 +52,20 @@ export function verbsFor(instrument: Instrument): Verb[] {
   const fitting = VERBS.filter((v) => isKindFor(v.kind, instrument));
   // Who breathes has the breath under its key; where nothing is known of the instrument, the small parting is for all.
   const breathes = can(instrument, 'breathes');
-  return [...fitting.filter((v) => v.key !== 'b' || (v.kind === 'breath') === breathes), FINGER];
+  const usual = fitting.filter((v) => v.key !== 'b' || (v.kind === 'breath') === breathes);
+  return isKindFor(FINGER.kind, instrument) ? [...usual, FINGER] : usual;
 }
 
 /** The verb of a key for an instrument, with the value that the key gives by itself. */
 export function verbOfKey(key: string, instrument: Instrument): Verb | null {
-  if (FINGERS.test(key)) return { ...FINGER, value: key };
-  return verbsFor(instrument).find((v) => v.key === key.toLowerCase() && v !== FINGER) ?? null;
+  const verbs = verbsFor(instrument);
+  if (FINGERS.test(key)) return verbs.includes(FINGER) ? { ...FINGER, value: key } : null;
+  return verbs.find((v) => v.key === key.toLowerCase() && v !== FINGER) ?? null;
 }
 
 /** Values among which a verb asks; null where it takes words of one's own, or asks nothing. */
-export const choicesOf = (verb: Verb): readonly string[] | null => (verb.value !== undefined ? null : valuesOf(verb.kind));
+export const choicesOf = (verb: Verb, instrument: Instrument): readonly string[] | null =>
+  verb.value !== undefined ? null : (valuesFor(verb.kind, instrument) ?? ownWords(verb.kind)?.offered?.(instrument) ?? null);
 
 /** What stands in the empty field of a verb that takes words of one's own. */
 export const hintOf = (verb: Verb): string => ownWords(verb.kind)?.hint ?? '';

@@ -48,7 +48,8 @@ const FOR_WHOM: Record<Ability, string> = {
   plucks: 'what is plucked',
   strikes: 'what is struck',
   keys: 'keyboards',
-  holds: 'what holds its notes'
+  holds: 'what holds its notes',
+  sings: 'what is sung'
 };
 const told = (abilities: readonly Ability[]): string => abilities.map((a) => FOR_WHOM[a]).join(' and ');
 

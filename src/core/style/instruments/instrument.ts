@@ -4,10 +4,10 @@ import { midi, stepOf, type Pitch } from '../../score/pitch.ts';
 export type Family = 'strings' | 'wind' | 'brass' | 'keyboard' | 'voice' | 'percussion' | 'other';
 
 /**
- * What an instrument can do: its player breathes, bows, plucks, strikes; it has keys under two hands; a note can be held
- * and shaped after it has begun (otherwise it decays).
+ * What an instrument can do: its player breathes, bows, plucks, strikes, sings; it has keys under two hands; a note can be
+ * held and shaped after it has begun (otherwise it decays).
  */
-export type Ability = 'breathes' | 'bows' | 'plucks' | 'strikes' | 'keys' | 'holds';
+export type Ability = 'breathes' | 'bows' | 'plucks' | 'strikes' | 'keys' | 'holds' | 'sings';
 
 /** Sets of samples that come along. */
 export const SAMPLE_SETS = [
@@ -55,6 +55,8 @@ export interface Instrument {
   sounds: readonly string[];
   /** Null for what has no range of its own. */
   range: InstrumentRange | null;
+  /** Sounding pitches of its open strings, from the highest; absent where it has none, or several tunings. */
+  strings?: readonly Pitch[];
   clefs: readonly ClefSign[];
   /** Semitones from written to sounding pitch, octaves folded out (0 to 11), as parts are usually printed. */
   transpositions: readonly number[];
@@ -68,6 +70,9 @@ export const pitch = (name: string): Pitch => {
   const match = /^([A-G])(#|b)?(\d)$/.exec(name)!;
   return { step: stepOf(match[1]), alter: match[2] === '#' ? 1 : match[2] === 'b' ? -1 : 0, octave: Number(match[3]) };
 };
+
+/** "E5 A4 D4 G3": open strings from the highest. */
+export const strings = (text: string): Pitch[] => text.split(' ').filter(Boolean).map(pitch);
 
 /** "G3 A7 E6": lowest, highest, and from where it is high. */
 export function range(text: string): InstrumentRange {

@@ -1,4 +1,4 @@
-import { range, type Instrument } from './instrument.ts';
+import { range, strings, type Instrument } from './instrument.ts';
 
 export const STRINGS = [
   {
@@ -24,6 +24,7 @@ export const STRINGS = [
     ],
     sounds: ['strings.violin', 'strings.group', 'strings'],
     range: range('G3 A7 E6'),
+    strings: strings('E5 A4 D4 G3'),
     clefs: ['G'],
     transpositions: [0],
     program: 40,
@@ -37,6 +38,7 @@ export const STRINGS = [
     names: ['viola', 'bratsche', 'alto', 'vla', 'va', 'br', 'viola d’amore'],
     sounds: ['strings.viola'],
     range: range('C3 E6 A5'),
+    strings: strings('A4 D4 G3 C3'),
     clefs: ['C', 'G'],
     transpositions: [0],
     program: 41,
@@ -50,6 +52,7 @@ export const STRINGS = [
     names: ['cello', 'violoncello', 'violoncelle', 'vc', 'vcl', 'vlc', 'violoncell', 'violoncello piccolo'],
     sounds: ['strings.cello'],
     range: range('C2 E6 A4'),
+    strings: strings('A3 D3 G2 C2'),
     clefs: ['F', 'C', 'G'],
     transpositions: [0],
     program: 42,
@@ -78,6 +81,7 @@ export const STRINGS = [
     ],
     sounds: ['strings.contrabass'],
     range: range('E1 G4 D4'),
+    strings: strings('G2 D2 A1 E1'),
     clefs: ['F'],
     transpositions: [0],
     program: 43,
@@ -91,6 +95,7 @@ export const STRINGS = [
     names: ['viola da gamba', 'viola de gamba', 'gamba', 'gambe', 'bass viol', 'viol', 'treble viol', 'tenor viol', 'viole de gambe'],
     sounds: ['strings.viol'],
     range: range('D2 D5 A4'),
+    strings: strings('D4 A3 E3 C3 G2 D2'),
     clefs: ['F', 'C'],
     transpositions: [0],
     program: 42,
@@ -104,6 +109,7 @@ export const STRINGS = [
     names: ['guitar', 'gitarre', 'chitarra', 'guitare', 'guitarra', 'classical guitar', 'acoustic guitar', 'electric guitar', 'gtr', 'git'],
     sounds: ['pluck.guitar'],
     range: range('E2 B5 E5'),
+    strings: strings('E4 B3 G3 D3 A2 E2'),
     clefs: ['G', 'TAB'],
     transpositions: [0],
     program: 24,
@@ -117,6 +123,7 @@ export const STRINGS = [
     names: ['bass guitar', 'electric bass', 'e bass', 'bass', 'bassgitarre', 'fretless bass'],
     sounds: ['pluck.bass'],
     range: range('E1 G4 D4'),
+    strings: strings('G2 D2 A1 E1'),
     clefs: ['F', 'TAB'],
     transpositions: [0],
     program: 33,
@@ -157,6 +164,7 @@ export const STRINGS = [
     names: ['harp', 'harfe', 'arpa', 'harpe', 'celtic harp'],
     sounds: ['pluck.harp'],
     range: range('C1 G7 C7'),
+    strings: strings(''),
     clefs: ['G', 'F'],
     transpositions: [0],
     program: 46,

@@ -143,7 +143,8 @@ test('whatever is put on whichever notes can be drawn, is taken by the server, a
         const to = walk.along(from.id, length) ?? from;
         const verbs = verbsFor(player);
         const verb = verbs[k % verbs.length];
-        const value = verb.value ?? choicesOf(verb)?.[0] ?? (verb.kind === 'emendation' ? 'F#4' : verb.kind === 'metronome' ? '60' : 'x');
+        const value =
+          verb.value ?? choicesOf(verb, player)?.[0] ?? (verb.kind === 'emendation' ? 'F#4' : verb.kind === 'metronome' ? '60' : 'x');
         const result = put(score, walk, [], verb, value, from, to, name);
         if (isRefused(result)) return;
         for (const c of result.commands) {
@@ -253,4 +254,19 @@ test('all quarters of some bars get one mark; what has one keeps it', () => {
   assert.deepEqual(at('quarter'), [3, 5]);
   assert.deepEqual(at('eighth'), [1, 1.5]);
   assert.deepEqual(at(null), [1, 1.5, 3, 5, 6]);
+});
+
+test('strings and fingers are offered to who has them', () => {
+  const values = (key: string, word: string) => {
+    const verb = verbsFor(instrument(key)).find((v) => v.word === word);
+    return verb && choicesOf(verb, instrument(key));
+  };
+  assert.deepEqual(values('violin', 'String'), ['I', 'II', 'III', 'IV']);
+  assert.equal(values('guitar', 'String')?.length, 6);
+  assert.equal(values('lute', 'String')?.length, 6, 'whose strings are not known has all');
+  for (const none of ['harp', 'flute', 'piano', 'soprano']) assert.equal(values(none, 'String'), undefined, none);
+  assert.deepEqual(values('piano', 'Finger'), ['1', '2', '3', '4', '5']);
+  assert.deepEqual(values('cello', 'Finger'), ['1', '2', '3', '4', '0']);
+  for (const none of ['soprano', 'drums', 'timpani']) assert.equal(values(none, 'Finger'), undefined, none);
+  assert.equal(verbOfKey('2', instrument('alto')), null, 'a figure is nothing to a singer');
 });

@@ -103,7 +103,8 @@ export function engraveSystems({ document, edition, sounding, room, engraver, gl
         return { from, to, picture: readPicture(draw(k + 1), glyphs, measure) };
       });
       // Footnotes are engraved with the same tool and come after the systems of the chunk.
-      for (const d of drawn) yield { ...d, scale: line.perUnit, turn: turns[d.to - 1], footnote: footnote(d.from, d.to) };
+      for (const d of drawn)
+        yield { ...d, scale: line.perUnit / (chunk.needs ?? 1), turn: turns[d.to - 1], footnote: footnote(d.from, d.to) };
     }
   }
   return { count: chunks.reduce((n, c) => n + c.systems.length, 0), systems: systems() };

@@ -1,5 +1,6 @@
 <script lang="ts">
   import Act from '$lib/controls/Act.svelte';
+  import Tick from '$lib/controls/Tick.svelte';
   import Field from '$lib/controls/Field.svelte';
   import { nanoid } from 'nanoid';
   import { goto } from '$app/navigation';
@@ -29,7 +30,7 @@
     event.preventDefault();
     const text = own.trim();
     if (!text || !holder.current) return;
-    holder.current.act({ type: 'note-survey', line: `own/${nanoid()}`, note: { text, preface: true } });
+    holder.current.act({ type: 'note-survey', line: `own/${nanoid()}`, note: { text } });
     own = '';
   }
 </script>
@@ -62,11 +63,18 @@
         <CountLine score={holder.current.score} part={holder.current.reading.part} />
       </section>
     {/if}
-    <section>
+    <section class:not-printed={!ownLines.length}>
       <h2>Your own lines</h2>
       {#each ownLines as [id, note] (id)}
         <p class="own">
           {note.text}
+          <Tick
+            class="not-printed"
+            label="in the preface"
+            checked={note.preface ?? false}
+            onchange={(preface) =>
+              holder.current?.act({ type: 'note-survey', line: id, note: preface ? { ...note, preface } : { text: note.text } })}
+          />
           <Act class="not-printed" onclick={() => holder.current?.act({ type: 'note-survey', line: id, note: null })}>remove</Act>
         </p>
       {/each}
@@ -118,6 +126,30 @@
     display: flex;
     gap: 0.5rem;
     padding-top: 0.3rem;
+  }
+
+  @media print {
+    .survey {
+      height: auto;
+      overflow: visible;
+      padding: 0;
+      font-size: 9pt;
+      line-height: 1.25;
+    }
+
+    .groups {
+      columns: 2;
+      column-gap: 1.5rem;
+    }
+
+    section {
+      padding-bottom: 0.7rem;
+    }
+
+    h2 {
+      break-after: avoid;
+      font-size: 11pt;
+    }
   }
 
   .own {
