@@ -295,7 +295,7 @@ async function browser(pressOnly: boolean): Promise<void> {
         return seen ? performance.now() - start : null;
       };
       const button = (text: string, within: ParentNode = document) =>
-        [...within.querySelectorAll<HTMLElement>('button')].find((b) => b.textContent?.trim().startsWith(text));
+        [...within.querySelectorAll<HTMLButtonElement>('button')].find((b) => b.textContent?.trim().startsWith(text));
       const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
       const keep: (number | null)[] = [];
       // Bar by bar, as one works: the selected bar's system is in view, and is what has to be drawn again.
@@ -314,8 +314,10 @@ async function browser(pressOnly: boolean): Promise<void> {
       const undo: (number | null)[] = [];
       for (let k = 0; k < 7; k++) {
         button('Draft a reading')!.click();
-        await pause(400);
-        draft.push(await measured(() => button('Draft', document.querySelector('[role=dialog]')!)!.click()));
+        // Other dialogs stand closed in the page.
+        const agree = () => [...document.querySelectorAll('[role=dialog]')].map((d) => button('Draft', d)).find((b) => b && !b.disabled);
+        for (let k = 0; k < 50 && !agree(); k++) await pause(100);
+        draft.push(await measured(() => agree()!.click()));
         await pause(1500);
         // An edit: one marking of the selected bar is taken away.
         document.querySelector<HTMLElement>('[data-testid=marking] .head')?.click();

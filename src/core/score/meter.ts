@@ -12,7 +12,7 @@ export interface BeatShape {
 }
 
 /** Beat of a bar's meter; compound meters in dotted beats (handbook 1.4). */
-export function beatOfMeter(measure: Measure): BeatShape {
+export function beatOfMeter(measure: Pick<Measure, 'time'>): BeatShape {
   const time = measure.time;
   if (!time) return { beat: frac(1), slots: 2, strongEvery: 2 };
   const count = time.groups.reduce((a, b) => a + b, 0);

@@ -5,6 +5,8 @@ import type { Pitch } from '../pitch.ts';
 /** One note, chord or rest of a tune. Lengths in quarters. */
 export interface AbcSound {
   kind: 'sound';
+  /** Id of its first note in the document. */
+  id?: string;
   /** Empty for a rest. */
   pitches: { pitch: Pitch; accidental?: string; tie: boolean }[];
   hidden?: boolean;

@@ -45,7 +45,7 @@ interface Bar {
 }
 
 /** A voice's events, bar by bar. */
-function barsOf(voice: AbcVoice): Bar[] {
+export function barsOf(voice: AbcVoice): Bar[] {
   const bars: Bar[] = [];
   let events: AbcEvent[] = [];
   for (const event of voice.events) {
@@ -81,7 +81,7 @@ function barsOf(voice: AbcVoice): Bar[] {
 }
 
 /** Layers of a bar: "&" starts again at the bar's beginning. */
-function layersOf(events: AbcEvent[]): AbcEvent[][] {
+export function layersOf(events: AbcEvent[]): AbcEvent[][] {
   const layers: AbcEvent[][] = [[]];
   for (const e of events) {
     if (e.kind === 'overlay') layers.push([]);
@@ -338,13 +338,15 @@ class Writer {
     }
     const pieces = s.grace || s.wholeMeasure ? [s.duration] : splitLength(shown(s));
     const scale = s.tuplet ? frac(s.tuplet.normal, s.tuplet.actual) : frac(1);
+    /** Ids of what a sound becomes: its own for the first note, numbered for those of a chord and those that are tied to it. */
+    const idOf = (piece: number, n: number): string => (s.id ? ` id="${s.id}${n ? `-${n + 1}` : ''}${piece ? `-t${piece}` : ''}"` : '');
     pieces.forEach((piece, k) => {
       const first = k === 0;
       const last = k === pieces.length - 1;
       const duration = s.grace || s.wholeMeasure ? piece : mul(piece, scale);
-      if (s.pitches.length === 0) this.rest(s, duration, piece, voice, staff, many);
+      if (s.pitches.length === 0) this.rest(s, idOf(k, 0), duration, piece, voice, staff, many);
       s.pitches.forEach((p, n) =>
-        this.pitchNote(s, p, n > 0, duration, piece, first, last, n === 0 ? beams : '', n === 0 ? notations : null, voice, staff, many)
+        this.pitchNote(s, p, idOf(k, n), n > 0, duration, piece, first, last, n === 0 ? beams : '', n === 0 ? notations : null, voice, staff, many)
       );
     });
     for (const name of s.decorations) {
@@ -357,10 +359,10 @@ class Writer {
     }
   }
 
-  private rest(s: AbcSound, duration: Fraction, piece: Fraction, voice: number, staff: number, many: boolean): void {
+  private rest(s: AbcSound, id: string, duration: Fraction, piece: Fraction, voice: number, staff: number, many: boolean): void {
     const value = s.wholeMeasure ? null : valueOf(piece);
     this.out.push(
-      `      <note${s.hidden ? ' print-object="no"' : ''}><rest${s.wholeMeasure ? ' measure="yes"' : ''}/><duration>${this.ticks(duration)}</duration><voice>${voice}</voice>` +
+      `      <note${id}${s.hidden ? ' print-object="no"' : ''}><rest${s.wholeMeasure ? ' measure="yes"' : ''}/><duration>${this.ticks(duration)}</duration><voice>${voice}</voice>` +
         (value ? `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}` : '') +
         tupletModification(s) +
         (many ? `<staff>${staff}</staff>` : '') +
@@ -372,6 +374,7 @@ class Writer {
   private pitchNote(
     s: AbcSound,
     p: AbcSound['pitches'][number],
+    id: string,
     inChord: boolean,
     duration: Fraction,
     piece: Fraction,
@@ -408,7 +411,7 @@ class Writer {
     }
     const { pitch } = p;
     this.out.push(
-      '      <note>' +
+      `      <note${id}>` +
         (s.grace ? `<grace${s.grace === 'slash' ? ' slash="yes"' : ''}/>` : '') +
         (inChord ? '<chord/>' : '') +
         pitchXml(pitch, this.struck.has(staff)) +

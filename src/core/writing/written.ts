@@ -1,0 +1,137 @@
+/**
+ * A score that is being written from paper: bars of sounds in voices, as plain records. Rhythm stands first; a sound whose
+ * pitch is not known yet is open. It becomes a document through the same writer as a typed tune.
+ */
+import type { AbcSound } from '../score/abc/model.ts';
+import { readMeterField } from '../score/abc/fields.ts';
+import { add, eq, lt, sub, ZERO, type Fraction } from '../score/fraction.ts';
+import type { KeySignature, TimeSignature } from '../score/model.ts';
+import { lengthWords } from './values.ts';
+
+/** A note, chord or rest; `joined` is worked out from the meter when it is written. */
+export type Sound = Omit<AbcSound, 'joined'> & {
+  /** Kept through every correction, so that markings stay at their notes. */
+  id: string;
+  /** Its pitch is not said yet. */
+  open?: boolean;
+  /** Words printed at it. */
+  words?: { text: string; placement: 'above' | 'below' };
+};
+
+/** A voice of a staff, by its place in a bar's list. */
+export interface Lane {
+  /** 1-based, from above. */
+  staff: number;
+  /** 1 or 2 within its staff. */
+  voice: number;
+}
+
+export interface WrittenBar {
+  id: string;
+  /** Sounds by lane. */
+  lanes: Sound[][];
+  meter?: string;
+  key?: KeySignature;
+  repeatStart?: boolean;
+  /** Times that the repeated passage is played; 0 for none. */
+  repeatEnd?: number;
+  ending?: string;
+  doubleBar?: boolean;
+  /** Rehearsal letter. */
+  letter?: string;
+}
+
+export interface WrittenHead {
+  title: string;
+  composer: string;
+  instrument: string;
+  /** Semitones from written to sounding pitch. */
+  transpose: number;
+  clefs: string[];
+  key: KeySignature;
+  /** "3/4", "C", "C|", or empty for none. */
+  meter: string;
+  tempo: { words: string; unit: Fraction | null; perMinute: string | null };
+  /** Quarters before the first bar line; null for none. */
+  upbeat: Fraction | null;
+}
+
+export interface Written {
+  head: WrittenHead;
+  lanes: Lane[];
+  bars: WrittenBar[];
+}
+
+export const emptyBar = (id: string, lanes: number): WrittenBar => ({ id, lanes: Array.from({ length: lanes }, () => []) });
+
+/** A score of one staff or two with one empty bar. */
+export function emptyWritten(head: WrittenHead, id: string): Written {
+  const lanes = head.clefs.map((_, k): Lane => ({ staff: k + 1, voice: 1 }));
+  return { head, lanes, bars: [emptyBar(id, lanes.length)] };
+}
+
+export const meterAt = (w: Written, bar: number): string =>
+  w.bars
+    .slice(0, bar + 1)
+    .map((b) => b.meter)
+    .findLast((m) => m !== undefined) ?? w.head.meter;
+
+export const keyAt = (w: Written, bar: number): KeySignature =>
+  w.bars
+    .slice(0, bar + 1)
+    .map((b) => b.key)
+    .findLast((k) => k !== undefined) ?? w.head.key;
+
+export const timeOf = (meter: string): TimeSignature | null => readMeterField(meter) ?? null;
+
+/** Quarters that a bar holds; null where no meter counts. */
+export const roomOf = (w: Written, bar: number): Fraction | null =>
+  bar === 0 && w.head.upbeat ? w.head.upbeat : (timeOf(meterAt(w, bar))?.quarters ?? null);
+
+export const lengthOf = (sounds: readonly Sound[]): Fraction => sounds.reduce((sum, s) => (s.grace ? sum : add(sum, s.duration)), ZERO);
+
+/** Where a sound enters, in quarters from the beginning of its bar. */
+export const onsetOf = (sounds: readonly Sound[], at: number): Fraction => lengthOf(sounds.slice(0, at));
+
+/** "Bar 5", "Upbeat": bars are counted from the first whole one. */
+export const barNumber = (w: Written, bar: number): string => (w.head.upbeat ? (bar === 0 ? 'Upbeat' : `Bar ${bar}`) : `Bar ${bar + 1}`);
+
+const laneName = (w: Written, lane: number): string => {
+  const { staff, voice } = w.lanes[lane];
+  const staves = Math.max(...w.lanes.map((l) => l.staff));
+  const voices = w.lanes.filter((l) => l.staff === staff).length;
+  return (
+    (staves > 1 ? `, ${staff === 1 ? 'upper' : 'lower'} staff` : '') + (voices > 1 ? `, ${voice === 1 ? 'upper' : 'lower'} voice` : '')
+  );
+};
+
+/** What does not add up in a bar, in sentences; an empty lane says nothing. The last bar of a piece with an upbeat may be short by it. */
+export function barFaults(w: Written, bar: number): string[] {
+  const room = roomOf(w, bar);
+  if (!room) return [];
+  return w.bars[bar].lanes.flatMap((sounds, lane) => {
+    const length = lengthOf(sounds);
+    if (!sounds.length || eq(length, room)) return [];
+    const upbeat = w.head.upbeat;
+    if (upbeat && bar === w.bars.length - 1 && bar > 0 && eq(add(length, upbeat), room)) return [];
+    const over = lt(room, length);
+    const by = over ? sub(length, room) : sub(room, length);
+    return [`${barNumber(w, bar)}${laneName(w, lane)} is ${lengthWords(by)} too ${over ? 'long' : 'short'}.`];
+  });
+}
+
+export const isComplete = (w: Written, bar: number): boolean =>
+  !barFaults(w, bar).length && w.bars[bar].lanes.every((l) => l.every((s) => !s.open)) && w.bars[bar].lanes.some((l) => l.length);
+
+/** A rest for a whole bar. */
+export const barRest = (id: string, room: Fraction): Sound => ({
+  kind: 'sound',
+  id,
+  pitches: [],
+  wholeMeasure: true,
+  duration: room,
+  decorations: [],
+  slurStarts: 0,
+  slurStops: 0,
+  lyrics: []
+});

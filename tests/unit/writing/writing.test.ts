@@ -1,0 +1,218 @@
+import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
+import { test } from 'node:test';
+import fc from 'fast-check';
+import { parseAbc } from '../../../src/core/score/abc/parse.ts';
+import { readAbc } from '../../../src/core/score/abc/read.ts';
+import { cmp, frac, toNumber } from '../../../src/core/score/fraction.ts';
+import type { Score } from '../../../src/core/score/model.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { parsePitch, pitchName } from '../../../src/core/score/pitch.ts';
+import {
+  altered,
+  movedPitches,
+  rested,
+  slurred,
+  withGraces,
+  withHairpin,
+  withNewBar,
+  withPitch,
+  withRhythm,
+  withSign,
+  withSyllable
+} from '../../../src/core/writing/edits.ts';
+import { fromTune } from '../../../src/core/writing/from-tune.ts';
+import { proposeBar } from '../../../src/core/writing/proposals.ts';
+import { documentOf, nearest } from '../../../src/core/writing/to-tune.ts';
+import { inWords, lengthWords, spelled, tapped, typed, VALUES, type Value } from '../../../src/core/writing/values.ts';
+import { barFaults, emptyWritten, isComplete, type Written, type WrittenHead } from '../../../src/core/writing/written.ts';
+import { demoPath } from '../helpers.ts';
+
+const HEAD: WrittenHead = {
+  title: 'Tide study',
+  composer: 'Ottoline Vrake',
+  instrument: 'Violin',
+  transpose: 0,
+  clefs: ['treble'],
+  key: { fifths: 1, mode: 'major' },
+  meter: '3/4',
+  tempo: { words: 'Andante', unit: frac(1), perMinute: '72' },
+  upbeat: null
+};
+
+const rhythm = (keys: string): Value[] => [...keys].reduce<Value[]>((r, k) => typed(r, k) ?? assert.fail(`${k} in ${keys}`), []);
+const bars = (...contents: [string, string][]): Written =>
+  contents.reduce(
+    (w, [keys, pitches], bar) => {
+      let next = withRhythm(bar ? withNewBar(w, bar - 1) : w, bar, 0, rhythm(keys));
+      pitches.split(' ').forEach((name, at) => {
+        if (name !== '-') next = withPitch(next, { bar, lane: 0, at }, parsePitch(name)!);
+      });
+      return next;
+    },
+    emptyWritten(HEAD, 'first')
+  );
+const read = (w: Written): Score => readMusicXml(documentOf(w));
+const told = (s: Score): string[] => s.notes.map((n) => `${n.pitch ? pitchName(n.pitch) : n.rest ? 'rest' : '?'} ${toNumber(n.duration)}`);
+
+test('a rhythm is typed by the first letters of its values, with dots, rests and groups', () => {
+  assert.equal(spelled(rhythm('hq.e/')), 'h q. e/');
+  assert.equal(inWords(rhythm('q.eee3')), '3 in the time of 2: eighth, eighth, eighth'.replace(/^/, 'dotted quarter, '));
+  assert.equal(typed(rhythm('qe'), '3'), null, 'values that differ are no group');
+  assert.equal(spelled(typed(rhythm('eee3'), 'Backspace')!), 'e e e', 'a group is undone first');
+  assert.equal(typed([], '.'), null);
+  for (const [length, words] of [
+    [frac(1, 2), 'an eighth'],
+    [frac(3, 2), 'a dotted quarter'],
+    [frac(5, 4), 'a quarter and a sixteenth'],
+    [frac(1, 3), '0.33 quarters']
+  ] as const)
+    assert.equal(lengthWords(length), words);
+});
+
+test('taps become values against the beat', () => {
+  assert.equal(spelled(tapped([0.98, 0.52, 0.49, 1.55, 0.47], 1)), 'q e e q. e');
+});
+
+test('a bar that does not add up says by how much', () => {
+  assert.deepEqual(barFaults(bars(['qqe', 'G4 A4 B4']), 0), ['Bar 1 is an eighth too short.']);
+  assert.deepEqual(barFaults(bars(['hqq', 'G4 A4 B4 C5']), 0), ['Bar 1 is a quarter too long.']);
+  assert.deepEqual(barFaults(bars(['h.', 'G4']), 0), []);
+  assert.ok(!isComplete(bars(['hq', 'G4 -']), 0), 'a pitch is open');
+  assert.ok(isComplete(bars(['hq', 'G4 A4']), 0));
+  const upbeat = { ...bars(['q', 'D4'], ['h.', 'G4'], ['h', 'G4']), head: { ...HEAD, upbeat: frac(1) } };
+  assert.deepEqual(
+    [0, 1, 2].flatMap((k) => barFaults(upbeat, k)),
+    [],
+    'the last bar is short by the upbeat'
+  );
+});
+
+test('what is written stands in the document: pitches, accidentals, chords, slurs, hairpins, signs, graces, words', () => {
+  let w = bars(['hq', 'G4 A4'], ['qqq', 'B4 F#4 F#4']);
+  w = altered(w, { bar: 1, lane: 0, at: 1 }, -1);
+  w = withPitch(w, { bar: 0, lane: 0, at: 0 }, parsePitch('D4')!, true);
+  w = slurred(w, { bar: 0, lane: 0, at: 0 }, { bar: 1, lane: 0, at: 0 });
+  w = withHairpin(w, { bar: 1, lane: 0, at: 0 }, { bar: 1, lane: 0, at: 2 }, true);
+  w = withSign(w, { bar: 1, lane: 0, at: 2 }, 'staccato');
+  w = withSyllable(w, { bar: 0, lane: 0, at: 0 }, 'tide-');
+  w = withGraces(w, { bar: 1, lane: 0, at: 0 }, [parsePitch('C5')!]);
+  const score = read(w);
+  assert.deepEqual(told(score), ['D4 2', 'G4 2', 'A4 1', 'C5 0', 'B4 1', 'F4 1', 'F#4 1']);
+  assert.deepEqual(
+    score.notes.filter((n) => n.accidental).map((n) => `${pitchName(n.pitch!)} ${n.accidental}`),
+    ['F4 natural', 'F#4 sharp']
+  );
+  assert.equal(score.slurs.length, 1);
+  assert.equal(score.hairpins.length, 1);
+  assert.deepEqual(
+    score.notes.flatMap((n) => n.marks?.map((m) => m.name) ?? []),
+    ['staccato']
+  );
+  assert.deepEqual(score.notes[0].lyrics?.[0], { number: '1', text: 'tide', syllabic: 'begin' });
+  assert.equal(
+    slurred(w, { bar: 0, lane: 0, at: 0 }, { bar: 1, lane: 0, at: 1 }).bars[0].lanes[0][0].slurStarts,
+    0,
+    'the same slur once more takes it away'
+  );
+});
+
+test('ids of notes stay through every correction of others', () => {
+  const w = bars(['qqq', 'G4 A4 B4'], ['hq', 'C5 D5']);
+  const ids = read(w).notes.map((n) => n.id);
+  const changed = movedPitches(withRhythm(w, 0, 0, rhythm('q.eq')), { bar: 1, lane: 0, at: 0 }, -1);
+  assert.deepEqual(
+    read(changed).notes.map((n) => n.id),
+    ids
+  );
+  assert.deepEqual(told(read(changed)), ['G4 1.5', 'A4 0.5', 'B4 1', 'B4 2', 'D5 1']);
+  assert.ok(rested(w, { bar: 0, lane: 0, at: 1 }).bars[0].lanes[0][1].pitches.length === 0);
+});
+
+test('a letter means the nearest octave', () => {
+  assert.equal(pitchName(nearest(0, 0, parsePitch('B4')!)), 'C5');
+  assert.equal(pitchName(nearest(6, -1, parsePitch('C4')!)), 'Bb3');
+});
+
+test('the next bar is proposed from what came before: a sequence goes on, what followed follows, rhythms by use', () => {
+  const sequence = bars(['qqq', 'D5 C5 B4'], ['qqq', 'C5 B4 A4'], ['hq', '- -']);
+  const [first] = proposeBar(sequence, 2, 0);
+  assert.equal(first.says, 'as bar 2, a step lower');
+  assert.deepEqual(first.kind === 'notes' && first.sounds.map((s) => pitchName(s.pitches[0].pitch)), ['B4', 'A4', 'G4']);
+  const again = withNewBar(bars(['qqq', 'D5 C5 B4'], ['hq', 'A4 G4'], ['qqq', 'D5 C5 B4']), 2);
+  assert.equal(proposeBar(again, 3, 0)[0].says, 'as bar 2');
+  const rhythms = proposeBar(withNewBar(bars(['qqq', 'D5 C5 B4'], ['h.', 'A4']), 1), 2, 0).filter((p) => p.kind === 'rhythm');
+  assert.deepEqual(
+    rhythms.map((p) => p.says),
+    ['the rhythm of bar 2', 'the rhythm of bar 1']
+  );
+  assert.ok(proposeBar(again, 3, 0).every((p) => p.kind === 'rhythm' || new Set(p.sounds.map((s) => s.id)).size === p.sounds.length));
+});
+
+/** What matters of a score: all of its notes, signs and bar lines. */
+const content = (s: Score): unknown => ({
+  notes: s.notes.map((n) => [
+    n.staff,
+    n.start,
+    n.duration,
+    n.pitch && pitchName(n.pitch),
+    n.grace,
+    n.accidental,
+    n.tie,
+    n.marks,
+    n.lyrics,
+    n.timeModification
+  ]),
+  slurs: s.slurs.length,
+  hairpins: s.hairpins.map((h) => [h.kind, h.start, h.end]),
+  words: s.directions.map((d) => [d.kind, d.start, d.staff, 'text' in d && d.text, 'value' in d && d.value]),
+  measures: s.measures.map((m) => [m.number, m.start, m.time?.text, m.repeatStart, m.repeatEnd, m.barline])
+});
+
+test('typed tunes go through the writing room and come out the same', () => {
+  for (const name of ['etude.abc', 'andantino.abc', 'corrente.abc']) {
+    const text = readFileSync(demoPath(name), 'utf8');
+    const tune = parseAbc(text);
+    const taken = fromTune(tune)!;
+    assert.deepEqual(taken.lost, [], name);
+    const before = readMusicXml(readAbc(text));
+    assert.deepEqual(content(read(taken.written)), content(before), name);
+  }
+});
+
+test('whatever is written, every bar of the document is as long as its sounds, and written again it is the same', () => {
+  const value = fc.constantFrom(...VALUES.slice(1, 5)).map((v): Value => ({ written: v.quarters, rest: false }));
+  const pitch = fc.constantFrom('C4', 'D4', 'F#4', 'Bb4', 'A5', 'Eb5').map((n) => parsePitch(n)!);
+  fc.assert(
+    fc.property(
+      fc.array(fc.array(fc.tuple(value, fc.option(pitch)), { minLength: 1, maxLength: 8 }), { minLength: 1, maxLength: 4 }),
+      (content) => {
+        let w = emptyWritten({ ...HEAD, meter: '' }, 'first');
+        content.forEach((bar, k) => {
+          if (k) w = withNewBar(w, k - 1);
+          w = withRhythm(
+            w,
+            k,
+            0,
+            bar.map(([v, p]) => ({ ...v, rest: p === null }))
+          );
+          bar.forEach(([, p], at) => {
+            if (p) w = withPitch(w, { bar: k, lane: 0, at }, p);
+          });
+        });
+        const score = read(w);
+        content.forEach((bar, k) => {
+          const length = bar.reduce((sum, [v]) => sum + toNumber(v.written), 0);
+          assert.equal(toNumber(score.measures[k].length), length);
+        });
+        assert.deepEqual(
+          score.notes.map((n) => (n.pitch ? pitchName(n.pitch) : '')),
+          content.flat().map(([, p]) => (p ? pitchName(p) : ''))
+        );
+        assert.equal(documentOf(structuredClone(w)), documentOf(w));
+        assert.ok(score.notes.every((n, k) => k === 0 || cmp(score.notes[k - 1].start, n.start) <= 0));
+      }
+    ),
+    { numRuns: 60 }
+  );
+});
