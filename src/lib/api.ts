@@ -1,4 +1,5 @@
 import type { Act } from '$core/reading/log';
+import type { Written } from '$core/writing/written';
 import type {
   ActsAfter,
   Appended,
@@ -11,7 +12,8 @@ import type {
   PagesLine,
   Refused,
   SourceCollation,
-  SourceLine
+  SourceLine,
+  WritingState
 } from './shapes';
 
 /** Everything that the browser asks of the server. What goes wrong is an ApiError: one sentence, with its cause. */
@@ -150,6 +152,28 @@ export const api = {
   renameReading: (reading: number, name: string) =>
     ask(`/api/readings/${reading}`, 'The reading could not be renamed.', { method: 'PATCH', ...body({ name }) }),
   removeReading: (reading: number) => ask(`/api/readings/${reading}`, 'The reading could not be taken away.', { method: 'DELETE' }),
+
+  beginWriting: (content: Written) =>
+    askJson<{ id: number }>('/api/writings', 'The score could not be begun.', { method: 'POST', ...body(content) }),
+  /** Saves what is written. @returns its revision, or what stands there where another window was quicker */
+  saveWriting: async (id: number, base: number, content: Written): Promise<{ revision: number } | { conflict: WritingState }> => {
+    const response = await answerOf(`/api/writings/${id}`, {
+      method: 'PUT',
+      signal: AbortSignal.timeout(ANSWER_MS),
+      ...body({ base, content })
+    });
+    if (!response.ok && response.status !== 409) throw await refusal(response, 'The server did not say why.');
+    return (await response.json()) as { revision: number } | { conflict: WritingState };
+  },
+  removeWriting: (id: number) => ask(`/api/writings/${id}`, 'It could not be thrown away.', { method: 'DELETE' }),
+  /** Opens a piece that was written or typed once more. @returns the number of its writing */
+  openForWriting: (piece: number) =>
+    askJson<{ id: number }>(`/api/pieces/${piece}/writing`, 'The score could not be opened.', { method: 'POST' }),
+  /** The piece on the shelf follows what is written from now on. */
+  correctPiece: (writing: number) => ask(`/api/writings/${writing}/piece`, 'The piece could not be corrected.', { method: 'POST' }),
+  /** The piece that a writing stands on the shelf as. */
+  shelveWriting: (id: number, piece: number) =>
+    ask(`/api/writings/${id}/piece`, 'The shelf could not be told.', { method: 'PUT', ...body({ piece }) }),
 
   /** Acts of a reading after a revision of its history, a portion at once. @throws ApiError with status 410 when the server goes on from another history */
   actsAfter: (reading: number, revision: number, history: string) =>

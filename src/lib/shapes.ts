@@ -1,3 +1,4 @@
+import type { Written } from '$core/writing/written';
 import type { Collation } from '$core/collation/collate';
 import type { ReadingComparison } from '$core/edition/compare';
 import type { Act } from '$core/reading/log';
@@ -99,4 +100,21 @@ export interface ShelfPiece {
 export interface Shelf {
   pieces: ShelfPiece[];
   bin: number;
+}
+
+/** A score that is being written, as it is listed. */
+export interface WritingLine {
+  id: number;
+  title: string;
+  /** The piece that it stands on the shelf as. */
+  pieceId: number | null;
+  /** Seconds since 1970. */
+  updatedAt: number;
+}
+
+/** A score that is being written, whole. */
+export interface WritingState {
+  content: Written;
+  revision: number;
+  pieceId: number | null;
 }

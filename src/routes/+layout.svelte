@@ -61,9 +61,9 @@
     <a class="name" href="/">Nuvelo</a>
     {#if page.url.pathname !== '/login'}<nav aria-label="Rooms">
         <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
-        <a href="/type" aria-current={page.url.pathname === '/type' ? 'page' : undefined}>Type a tune</a>
+        <a href="/write" aria-current={/^\/(?:write|type)\b/.test(page.url.pathname) ? 'page' : undefined}>Write</a>
         <a href="/rules" aria-current={page.url.pathname === '/rules' ? 'page' : undefined}>Rules</a>
-        {#if page.params.id}
+        {#if page.params.id && page.route.id?.startsWith('/pieces/')}
           {#each ROOM_KEYS as key (key)}
             <a href={roomAddress(page.params.id, key, reading)} aria-current={room === key ? 'page' : undefined}>{ROOMS[key].name}</a>
           {/each}

@@ -26,7 +26,7 @@ for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press
     expect(await findings(page)).toEqual([]);
   });
 
-for (const address of ['/', '/bin', '/type', '/rules'])
+for (const address of ['/', '/bin', '/type', '/write', '/rules'])
   test(`no serious accessibility finding: ${address}`, async ({ page }) => {
     await visit(page, address);
     expect(await findings(page)).toEqual([]);
@@ -46,6 +46,19 @@ test('no serious accessibility finding: the strip, the help, the guide', async (
   await expect(page.getByRole('dialog', { name: 'Help' })).toBeVisible();
   expect(await findings(page)).toEqual([]);
   await visit(page, '/guide');
+  expect(await findings(page)).toEqual([]);
+});
+
+test('no serious accessibility finding: the writing room, at each of its stages', async ({ page }) => {
+  await visit(page, '/write');
+  await page.getByLabel('Title', { exact: true }).fill('Access');
+  await page.getByRole('button', { name: 'Begin to write' }).click();
+  await expect(page.locator('[data-testid=written] .system[data-drawn=true]').first()).toBeVisible();
+  await page.getByTestId('written').focus();
+  for (const key of ['w', 'c', 'Escape']) {
+    expect(await findings(page)).toEqual([]);
+    await page.keyboard.press(key);
+  }
   expect(await findings(page)).toEqual([]);
 });
 

@@ -74,7 +74,7 @@ for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press
   });
 
 test('typing a tune and the rules: no control is misplaced', async ({ page }) => {
-  for (const address of ['/type', '/rules'])
+  for (const address of ['/type', '/write', '/rules'])
     for (const [width, height] of SIZES.slice(1)) {
       await page.setViewportSize({ width, height });
       await visit(page, address);

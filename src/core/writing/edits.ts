@@ -61,7 +61,7 @@ export function withRhythm(w: Written, bar: number, lane: number, rhythm: readon
   const notes = before.filter((s) => !s.grace);
   const sounds = rhythm.flatMap((value, k): Sound[] => {
     const old = notes[k];
-    const { tuplet: _, wholeMeasure: __, ...kept } = old ?? bare(id());
+    const kept: Sound = { ...(old ?? bare(id())), tuplet: undefined, wholeMeasure: undefined };
     const grace = old ? before.slice(before.indexOf(notes[k - 1]) + 1, before.indexOf(old)).filter((s) => s.grace) : [];
     const sound: Sound = { ...kept, duration: durationOf(value), ...(value.tuplet && { tuplet: value.tuplet }) };
     if (value.rest) return [{ ...sound, pitches: [], open: undefined, lyrics: [], decorations: [], slurStarts: 0 }];
@@ -75,8 +75,7 @@ export const withPitch = (w: Written, place: Place, pitch: Pitch, chord = false)
   withSound(w, place, (s) => {
     const others = chord ? s.pitches.filter((p) => staffStep(p.pitch) !== staffStep(pitch)) : [];
     const pitches = [...others, { pitch, tie: chord ? false : (s.pitches[0]?.tie ?? false) }].sort((a, b) => midi(a.pitch) - midi(b.pitch));
-    const { open: _, ...rest } = s;
-    return { ...rest, pitches };
+    return { ...s, open: undefined, pitches };
   });
 
 /** Steps up or down within the key, or an octave for seven. */
@@ -156,7 +155,7 @@ export function withHairpin(w: Written, from: Place, to: Place, up: boolean): Wr
 }
 
 export const withWords = (w: Written, place: Place, text: string): Written =>
-  withSound(w, place, ({ words: _, ...s }) => (text.trim() ? { ...s, words: { text: text.trim(), placement: 'above' } } : s));
+  withSound(w, place, (s) => (text.trim() ? { ...s, words: { text: text.trim(), placement: 'above' } } : { ...s, words: undefined }));
 
 /** A syllable under a note; a hyphen at its end joins it to the next. */
 export const withSyllable = (w: Written, place: Place, text: string): Written =>

@@ -1,8 +1,10 @@
 import type { AbcTune } from '../score/abc/model.ts';
 import { barsOf, layersOf } from '../score/abc/write.ts';
 import { lt, ZERO } from '../score/fraction.ts';
-import type { KeySignature, TimeSignature } from '../score/model.ts';
+import type { KeySignature, Score, TimeSignature } from '../score/model.ts';
+import { readMusicXml } from '../score/musicxml/read.ts';
 import { newId } from './edits.ts';
+import { documentOf } from './to-tune.ts';
 import { lengthOf, timeOf, type Lane, type Sound, type Written, type WrittenBar } from './written.ts';
 
 /** A typed tune as a written score, and what the writing room does not know of it, in words. */
@@ -49,7 +51,8 @@ export function fromTune(tune: AbcTune): Taken | null {
       const own: Sound[] = [];
       for (const e of layersOf(voices[voice].bars[k]?.events ?? [])[layer] ?? []) {
         if (e.kind === 'sound') {
-          const { joined: _, ...rest } = e;
+          const { joined, ...rest } = e;
+          void joined;
           own.push({ ...rest, id: newId(), ...(words && { words }) });
           words = undefined;
         } else if (e.kind === 'words') words = { text: e.text, placement: e.placement };
@@ -93,6 +96,27 @@ export function fromTune(tune: AbcTune): Taken | null {
       bars
     },
     lost: [...lost, ...tune.remarks]
+  };
+}
+
+/**
+ * The same with the ids that its notes have in a score that was read from it, so that what hangs on them stays.
+ * @returns null where the two are not note for note the same
+ */
+export function withIdsOf(written: Written, score: Pick<Score, 'notes'>): Written | null {
+  const own = readMusicXml(documentOf(written)).notes;
+  if (own.length !== score.notes.length) return null;
+  const ids = new Map<string, string[]>();
+  for (const [k, { id }] of own.entries()) {
+    const sound = /^(w[\w-]{8}|.*?-rest-\d+)/.exec(id)?.[1] ?? id;
+    ids.set(sound, [...(ids.get(sound) ?? []), score.notes[k].id]);
+  }
+  return {
+    ...written,
+    bars: written.bars.map((b) => ({
+      ...b,
+      lanes: b.lanes.map((sounds) => sounds.map((s) => (ids.has(s.id) ? { ...s, ids: ids.get(s.id) } : s)))
+    }))
   };
 }
 

@@ -31,6 +31,7 @@ function copied(w: Written, bar: number, lane: number, steps: number, to: number
   return w.bars[bar].lanes[lane].map((s) => ({
     ...s,
     id: newId(),
+    ids: undefined,
     lyrics: [],
     words: undefined,
     decorations: s.decorations.filter((d) => !/[()]$/.test(d)),

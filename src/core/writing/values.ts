@@ -1,4 +1,4 @@
-import { cmp, div, eq, frac, mul, sub, lt, toNumber, type Fraction } from '../score/fraction.ts';
+import { add, div, eq, frac, lt, mul, sub, toNumber, type Fraction } from '../score/fraction.ts';
 
 /** Written values by the first letters of their names. */
 export const VALUES = [
@@ -42,12 +42,12 @@ export function lengthWords(length: Fraction): string {
   return `${Number(toNumber(length).toFixed(2))} quarters`;
 }
 
-/** Values of a rhythm as it is written with letters: "h q. e", a stroke for a rest "q/", a group "(eee)" for three in the time of two. */
+/** A rhythm as its keys: "h q. e", a stroke before a rest "/q", a group in brackets "(e e e)". */
 export const spelled = (rhythm: readonly Value[]): string =>
   rhythm
     .map((v) => {
       const name = nameOf(v.written);
-      const sign = (name ? name.letter + '.'.repeat(name.dots) : `${v.written.n}/${v.written.d}`) + (v.rest ? '/' : '');
+      const sign = (v.rest ? '/' : '') + (name ? name.letter + '.'.repeat(name.dots) : `${v.written.n}/${v.written.d}`);
       return (v.tuplet?.start ? '(' : '') + sign + (v.tuplet?.stop ? ')' : '');
     })
     .join(' ');
@@ -63,42 +63,60 @@ export const inWords = (rhythm: readonly Value[]): string =>
     })
     .join(', ');
 
-/** What a key does to a rhythm that is being written; null where the key means nothing there. */
-export function typed(rhythm: readonly Value[], key: string): Value[] | null {
-  const value = VALUES.find((v) => v.letter === key.toLowerCase());
-  if (value) return [...rhythm, { written: value.quarters, rest: false }];
-  const last = rhythm.at(-1);
-  if (!last) return null;
-  const before = rhythm.slice(0, -1);
-  const name = nameOf(last.written);
-  if (key === '.' && name && !last.tuplet) {
-    const base = VALUES.find((v) => v.letter === name.letter)!.quarters;
-    return [...before, { ...last, written: dotted(base, (name.dots + 1) % 3) }];
-  }
-  if (key === '/') return [...before, { ...last, rest: !last.rest }];
-  if (key === '3' || key === '5' || key === '6') return grouped(rhythm, Number(key));
-  if (key === 'Backspace') return last.tuplet ? ungrouped(rhythm) : before;
-  return null;
+/** A rhythm while it is typed. */
+export interface Typing {
+  values: readonly Value[];
+  /** The next value is a rest. */
+  rest: boolean;
+  /** Where a group was begun that is not ended yet; null for none. */
+  group: number | null;
 }
+
+export const NOTHING_TYPED: Typing = { values: [], rest: false, group: null };
 
 /** In the time of how many a group of so many is played. */
-const IN_TIME_OF: Record<number, number> = { 3: 2, 5: 4, 6: 4 };
+const IN_TIME_OF: Record<number, number> = { 2: 3, 3: 2, 4: 3, 5: 4, 6: 4, 7: 4 };
 
-/** The last values become a group, where they are as many equal ones. */
-function grouped(rhythm: readonly Value[], actual: number): Value[] | null {
-  const group = rhythm.slice(-actual);
-  if (group.length < actual || group.some((v) => v.tuplet || cmp(v.written, group[0].written) !== 0)) return null;
-  const normal = IN_TIME_OF[actual];
-  return [
-    ...rhythm.slice(0, -actual),
-    ...group.map((v, k): Value => ({ ...v, tuplet: { actual, normal, start: k === 0, stop: k === actual - 1 } }))
-  ];
+/**
+ * What a key does to a rhythm that is being typed: a letter puts a value, a dot dots the last, a stroke makes the next one a
+ * rest, brackets hold a group; null where the key means nothing there.
+ */
+export function typed({ values, rest, group }: Typing, key: string): Typing | null {
+  const value = VALUES.find((v) => v.letter === key.toLowerCase());
+  if (value) return { values: [...values, { written: value.quarters, rest }], rest: false, group };
+  const last = values.at(-1);
+  if (key === '/') return { values, rest: !rest, group };
+  if (key === '(') return group === null ? { values, rest, group: values.length } : null;
+  if (key === ')') return group === null ? null : grouped(values, group);
+  if (key === 'Backspace' && rest) return { values, rest: false, group };
+  if (key === 'Backspace' && group === values.length) return { values, rest, group: null };
+  if (!last) return null;
+  if (key === '.') {
+    const name = last.tuplet ? null : nameOf(last.written);
+    const base = VALUES.find((v) => v.letter === name?.letter);
+    if (!name || !base) return null;
+    return { values: [...values.slice(0, -1), { ...last, written: dotted(base.quarters, (name.dots + 1) % 3) }], rest, group };
+  }
+  if (key !== 'Backspace') return null;
+  if (!last.tuplet) return { values: values.slice(0, -1), rest, group };
+  // A group is opened again before its values go.
+  const from = values.findLastIndex((v) => v.tuplet?.start);
+  return { values: values.map((v, k) => (k < from ? v : { written: v.written, rest: v.rest })), rest, group: from };
 }
 
-/** The last group is single values again. */
-function ungrouped(rhythm: readonly Value[]): Value[] {
-  const from = rhythm.findLastIndex((v) => v.tuplet?.start);
-  return rhythm.map((v, k) => (k < from ? v : { written: v.written, rest: v.rest }));
+/** The values from a place on become a group: as many as its shortest value goes into it, in the usual time. */
+function grouped(values: readonly Value[], from: number): Typing | null {
+  const group = values.slice(from);
+  if (group.length < 2) return null;
+  const shortest = group.map((v) => v.written).reduce((a, b) => (lt(b, a) ? b : a));
+  const count = div(
+    group.map((v) => v.written).reduce((a, b) => add(a, b)),
+    shortest
+  );
+  const normal = count.d === 1 ? IN_TIME_OF[count.n] : undefined;
+  if (normal === undefined) return null;
+  const inGroup = group.map((v, k): Value => ({ ...v, tuplet: { actual: count.n, normal, start: k === 0, stop: k === group.length - 1 } }));
+  return { values: [...values.slice(0, from), ...inGroup], rest: false, group: null };
 }
 
 /** Rhythms of tapped moments: gaps in seconds become values against a beat of so many quarters. */

@@ -64,6 +64,12 @@ export interface Written {
 
 export const emptyBar = (id: string, lanes: number): WrittenBar => ({ id, lanes: Array.from({ length: lanes }, () => []) });
 
+/** Without empty bars at its end, which wait to be written. */
+export const finished = (w: Written): Written => {
+  const last = w.bars.findLastIndex((b) => b.lanes.some((l) => l.length));
+  return { ...w, bars: w.bars.slice(0, Math.max(1, last + 1)) };
+};
+
 /** A score of one staff or two with one empty bar. */
 export function emptyWritten(head: WrittenHead, id: string): Written {
   const lanes = head.clefs.map((_, k): Lane => ({ staff: k + 1, voice: 1 }));
@@ -105,20 +111,35 @@ const laneName = (w: Written, lane: number): string => {
   );
 };
 
-/** What does not add up in a bar, in sentences; an empty lane says nothing. The last bar of a piece with an upbeat may be short by it. */
-export function barFaults(w: Written, bar: number): string[] {
-  const room = roomOf(w, bar);
-  if (!room) return [];
-  return w.bars[bar].lanes.flatMap((sounds, lane) => {
-    const length = lengthOf(sounds);
-    if (!sounds.length || eq(length, room)) return [];
-    const upbeat = w.head.upbeat;
-    if (upbeat && bar === w.bars.length - 1 && bar > 0 && eq(add(length, upbeat), room)) return [];
-    const over = lt(room, length);
-    const by = over ? sub(length, room) : sub(room, length);
-    return [`${barNumber(w, bar)}${laneName(w, lane)} is ${lengthWords(by)} too ${over ? 'long' : 'short'}.`];
-  });
+const barLength = (bar: WrittenBar): Fraction => bar.lanes.map(lengthOf).reduce((a, b) => (lt(a, b) ? b : a), ZERO);
+
+/** Whether a line between two bars may cut a bar in two: a repeat, a double bar. */
+const cuts = (before: WrittenBar, after: WrittenBar | undefined): boolean =>
+  !after || !!before.repeatEnd || !!before.doubleBar || !!after.repeatStart;
+
+/** Whether a short bar is made whole by another: its rest stands behind a repeat or double bar, or at the beginning of its section. */
+function isMadeWhole(w: Written, bar: number, length: Fraction, room: Fraction): boolean {
+  const { bars } = w;
+  const completes = (other: WrittenBar | undefined): boolean => other !== undefined && eq(add(barLength(other), length), room);
+  if (cuts(bars[bar], bars[bar + 1]) && completes(bars[bar + 1])) return true;
+  if (bar > 0 && cuts(bars[bar - 1], bars[bar]) && completes(bars[bar - 1])) return true;
+  if (!cuts(bars[bar], bars[bar + 1])) return false;
+  const begin = bars.findLastIndex((b, k) => k <= bar && (k === 0 || !!b.repeatStart));
+  return begin < bar && completes(bars[begin]);
 }
+
+/** What does not add up in a lane of a bar, in a sentence; null where it does, or nothing stands there. */
+export function laneFault(w: Written, bar: number, lane: number): string | null {
+  const room = roomOf(w, bar);
+  const sounds = w.bars[bar].lanes[lane];
+  if (!room || !sounds.length) return null;
+  const length = lengthOf(sounds);
+  const over = lt(room, length);
+  if (eq(length, room) || (!over && isMadeWhole(w, bar, length, room))) return null;
+  return `${barNumber(w, bar)}${laneName(w, lane)} is ${lengthWords(over ? sub(length, room) : sub(room, length))} too ${over ? 'long' : 'short'}.`;
+}
+
+export const barFaults = (w: Written, bar: number): string[] => w.lanes.flatMap((_, lane) => laneFault(w, bar, lane) ?? []);
 
 export const isComplete = (w: Written, bar: number): boolean =>
   !barFaults(w, bar).length && w.bars[bar].lanes.every((l) => l.every((s) => !s.open)) && w.bars[bar].lanes.some((l) => l.length);

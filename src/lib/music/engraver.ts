@@ -26,6 +26,11 @@ export class Engraver {
    */
   open(document: string, score: Score, parts: readonly number[] | null = null): void {
     this.queue.length = 0;
+    this.renew(document, score, parts);
+  }
+
+  /** Goes on with the same score, changed somewhere: what waits is drawn from it as it is now. */
+  renew(document: string, score: Score, parts: readonly number[] | null = null): void {
     this.given.clear();
     const shown = score.parts.filter((p) => !parts || parts.includes(p.index));
     this.write = chunkWriter(

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { commandSchema } from '../../core/reading/commands/schema.ts';
 import { schemaKit } from '../../core/schema-kit.ts';
+import { writtenSchema } from '../../core/writing/schema.ts';
 import { LIMITS } from '../../core/style/limits.ts';
 import { FORMATS } from './formats.ts';
 
@@ -19,6 +20,11 @@ export const appendSchema = kit.record(
   },
   { history: historySchema }
 );
+
+/** A score that is written from paper, and the revision that it was made of. */
+export const writtenContent = writtenSchema(kit).required();
+export const saveWritingSchema = kit.record({ base: integer.min(0), content: writtenSchema(kit) });
+export const shelveSchema = kit.record({ piece: integer.min(1) });
 
 export const formatSchema = Joi.string()
   .valid(...Object.keys(FORMATS))

@@ -1,7 +1,18 @@
 import { error } from '@sveltejs/kit';
 import type { PieceBounds } from '../../core/schema-kit.ts';
 import type { Act, Standing } from '../../core/reading/log.ts';
-import type { ActsAfter, Appended, Comparison, EditionRow, ImportAnswers, Missed, Shelf, SourceCollation } from '../shapes.ts';
+import type {
+  ActsAfter,
+  Appended,
+  Comparison,
+  EditionRow,
+  ImportAnswers,
+  Missed,
+  Shelf,
+  SourceCollation,
+  WritingLine,
+  WritingState
+} from '../shapes.ts';
 import { zipped } from './archive/all-archives.ts';
 import { exportPiece } from './archive/archive.ts';
 import type { Database } from './db/open.ts';
@@ -17,6 +28,10 @@ import * as editions from './repositories/editions.ts';
 import * as pieces from './repositories/pieces.ts';
 import * as readings from './repositories/readings.ts';
 import * as sources from './repositories/sources.ts';
+import * as writings from './repositories/writings.ts';
+import { documentOf } from '../../core/writing/to-tune.ts';
+import { finished, type Written } from '../../core/writing/written.ts';
+import { writtenFromAbc } from '../../core/writing/from-abc.ts';
 import { standingOf } from './standing.ts';
 import { pictureOf } from './pictures.ts';
 import { studyOfSource } from './studies.ts';
@@ -93,6 +108,70 @@ export class Studio {
     const piece = found && (await pieces.findPiece(this.db, found.pieceId));
     if (!found || piece?.owner !== this.person) error(404, 'This edition is not here.');
     return new StudioEdition(this.db, this.person, id, found);
+  }
+
+  writings(): Promise<WritingLine[]> {
+    return writings.listWritings(this.db, this.person);
+  }
+
+  beginWriting(content: Written): Promise<number> {
+    return writings.addWriting(this.db, this.person, content);
+  }
+
+  async writing(id: number): Promise<WritingState> {
+    const found = await writings.findWriting(this.db, this.person, id);
+    if (!found) error(404, 'Nothing is being written under this number.');
+    return found;
+  }
+
+  /** Saves a writing over the revision that a window had; what stands there, where another was quicker with something else. */
+  async saveWriting(id: number, base: number, content: Written): Promise<{ revision: number } | { conflict: WritingState }> {
+    const before = await this.writing(id);
+    if (await writings.saveWriting(this.db, this.person, id, base, content)) return { revision: base + 1 };
+    // What is sent twice, because the first answer was lost, stands already.
+    if (JSON.stringify(before.content) === JSON.stringify(content)) return { revision: before.revision };
+    return { conflict: await this.writing(id) };
+  }
+
+  /** A writing stands on the shelf now. */
+  async shelveWriting(id: number, pieceId: number): Promise<void> {
+    await this.writing(id);
+    await this.piece(pieceId);
+    await writings.shelveWriting(this.db, this.person, id, pieceId);
+  }
+
+  /**
+   * A piece that was written or typed is opened again in the writing room. What was imported from a file is never altered.
+   * @returns the number of the writing
+   */
+  async openForWriting(pieceId: number): Promise<number> {
+    const { row } = await this.piece(pieceId);
+    const written = await writings.writingOfPiece(this.db, this.person, pieceId);
+    if (written !== undefined) return written;
+    const source = (await pieces.findSourceFile(this.db, row.sourceHash))!;
+    if (source.format !== 'abc')
+      error(409, 'This piece came in as a file, which is never altered; what is meant otherwise is put into Reading as an emendation.');
+    const taken = writtenFromAbc(source.bytes, source.document);
+    if (!taken) error(409, 'The writing room holds one instrument on one staff or two; this tune has more.');
+    return writings.addWriting(this.db, this.person, taken, pieceId);
+  }
+
+  /** The piece that a writing stands on the shelf as follows it from now on; its readings stay. */
+  async correctPiece(id: number): Promise<void> {
+    const { content, pieceId } = await this.writing(id);
+    if (pieceId === null) error(409, 'This score is not on the shelf yet.');
+    const { row } = await this.piece(pieceId);
+    const bytes = new TextEncoder().encode(documentOf(finished(content)));
+    const name = `${fileName(content.head.title)}.musicxml`;
+    const intake = await runTask('intake', { bytes, fileName: name }, undefined, undefined, this.person);
+    if (intake.bars !== row.bars)
+      error(409, 'Bars were added or taken out, so that markings would lose their places; put it on the shelf as a piece of its own.');
+    await pieces.correctPiece(this.db, pieceId, name, bytes, intake);
+  }
+
+  async removeWriting(id: number): Promise<void> {
+    await this.writing(id);
+    await writings.removeWriting(this.db, this.person, id);
   }
 
   /** The document of a source; it is known by its sum, which only who has the piece knows. */

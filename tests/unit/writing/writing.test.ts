@@ -24,7 +24,17 @@ import {
 import { fromTune } from '../../../src/core/writing/from-tune.ts';
 import { proposeBar } from '../../../src/core/writing/proposals.ts';
 import { documentOf, nearest } from '../../../src/core/writing/to-tune.ts';
-import { inWords, lengthWords, spelled, tapped, typed, VALUES, type Value } from '../../../src/core/writing/values.ts';
+import {
+  inWords,
+  lengthWords,
+  spelled,
+  tapped,
+  typed,
+  NOTHING_TYPED,
+  VALUES,
+  type Typing,
+  type Value
+} from '../../../src/core/writing/values.ts';
 import { barFaults, emptyWritten, isComplete, type Written, type WrittenHead } from '../../../src/core/writing/written.ts';
 import { demoPath } from '../helpers.ts';
 
@@ -40,7 +50,8 @@ const HEAD: WrittenHead = {
   upbeat: null
 };
 
-const rhythm = (keys: string): Value[] => [...keys].reduce<Value[]>((r, k) => typed(r, k) ?? assert.fail(`${k} in ${keys}`), []);
+const typing = (keys: string): Typing => [...keys].reduce<Typing>((t, k) => typed(t, k) ?? assert.fail(`${k} in ${keys}`), NOTHING_TYPED);
+const rhythm = (keys: string): Value[] => [...typing(keys).values];
 const bars = (...contents: [string, string][]): Written =>
   contents.reduce(
     (w, [keys, pitches], bar) => {
@@ -56,11 +67,14 @@ const read = (w: Written): Score => readMusicXml(documentOf(w));
 const told = (s: Score): string[] => s.notes.map((n) => `${n.pitch ? pitchName(n.pitch) : n.rest ? 'rest' : '?'} ${toNumber(n.duration)}`);
 
 test('a rhythm is typed by the first letters of its values, with dots, rests and groups', () => {
-  assert.equal(spelled(rhythm('hq.e/')), 'h q. e/');
-  assert.equal(inWords(rhythm('q.eee3')), '3 in the time of 2: eighth, eighth, eighth'.replace(/^/, 'dotted quarter, '));
-  assert.equal(typed(rhythm('qe'), '3'), null, 'values that differ are no group');
-  assert.equal(spelled(typed(rhythm('eee3'), 'Backspace')!), 'e e e', 'a group is undone first');
-  assert.equal(typed([], '.'), null);
+  assert.equal(spelled(rhythm('hq./e')), 'h q. /e');
+  assert.equal(inWords(rhythm('q.(eee)/q')), 'dotted quarter, 3 in the time of 2: eighth, eighth, eighth, quarter rest');
+  assert.equal(spelled(rhythm('(qe)q')), '(q e) q', 'a quarter and an eighth are three eighths in the time of two');
+  assert.equal(typed(typing('(e'), ')'), null, 'one value is no group');
+  const opened = typed(typing('(eee)'), 'Backspace')!;
+  assert.deepEqual([spelled(opened.values), opened.group], ['e e e', 0], 'a group is opened before its values go');
+  assert.equal(typed(NOTHING_TYPED, '.'), null);
+  assert.equal(spelled(typed(typing('q..'), '.')!.values), 'q', 'after two dots there are none');
   for (const [length, words] of [
     [frac(1, 2), 'an eighth'],
     [frac(3, 2), 'a dotted quarter'],
@@ -86,6 +100,14 @@ test('a bar that does not add up says by how much', () => {
     [],
     'the last bar is short by the upbeat'
   );
+  for (const name of ['corrente.abc', 'etude.abc', 'andantino.abc']) {
+    const { written } = fromTune(parseAbc(readFileSync(demoPath(name), 'utf8')))!;
+    assert.deepEqual(
+      written.bars.flatMap((_, k) => barFaults(written, k)),
+      [],
+      `${name}: bars that a repeat cuts are one`
+    );
+  }
 });
 
 test('what is written stands in the document: pitches, accidentals, chords, slurs, hairpins, signs, graces, words', () => {

@@ -7,6 +7,8 @@ export interface AbcSound {
   kind: 'sound';
   /** Id of its first note in the document. */
   id?: string;
+  /** Ids of all notes that it becomes, in their order, where they are known already. */
+  ids?: string[];
   /** Empty for a rest. */
   pitches: { pitch: Pitch; accidental?: string; tie: boolean }[];
   hidden?: boolean;

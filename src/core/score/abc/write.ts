@@ -339,14 +339,32 @@ class Writer {
     const pieces = s.grace || s.wholeMeasure ? [s.duration] : splitLength(shown(s));
     const scale = s.tuplet ? frac(s.tuplet.normal, s.tuplet.actual) : frac(1);
     /** Ids of what a sound becomes: its own for the first note, numbered for those of a chord and those that are tied to it. */
-    const idOf = (piece: number, n: number): string => (s.id ? ` id="${s.id}${n ? `-${n + 1}` : ''}${piece ? `-t${piece}` : ''}"` : '');
+    const idOf = (piece: number, n: number): string => {
+      const known = s.ids?.[piece * Math.max(1, s.pitches.length) + n];
+      if (known) return ` id="${known}"`;
+      return s.id ? ` id="${s.id}${n ? `-${n + 1}` : ''}${piece ? `-t${piece}` : ''}"` : '';
+    };
     pieces.forEach((piece, k) => {
       const first = k === 0;
       const last = k === pieces.length - 1;
       const duration = s.grace || s.wholeMeasure ? piece : mul(piece, scale);
       if (s.pitches.length === 0) this.rest(s, idOf(k, 0), duration, piece, voice, staff, many);
       s.pitches.forEach((p, n) =>
-        this.pitchNote(s, p, idOf(k, n), n > 0, duration, piece, first, last, n === 0 ? beams : '', n === 0 ? notations : null, voice, staff, many)
+        this.pitchNote(
+          s,
+          p,
+          idOf(k, n),
+          n > 0,
+          duration,
+          piece,
+          first,
+          last,
+          n === 0 ? beams : '',
+          n === 0 ? notations : null,
+          voice,
+          staff,
+          many
+        )
       );
     });
     for (const name of s.decorations) {

@@ -85,6 +85,24 @@ export const editions = sqliteTable(
   (t) => [uniqueIndex('editions_by_number').on(t.pieceId, t.number)]
 );
 
+/** Scores that are being written from paper. */
+export const writings = sqliteTable(
+  'writings',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    title: text('title').notNull(),
+    /** All of it, as the writing room has it. */
+    content: text('content', { mode: 'json' }).notNull(),
+    /** Counts the savings, so that a window learns of another's. */
+    revision: integer('revision').notNull().default(0),
+    /** The piece that it was put on the shelf as; null while it is only being written. */
+    pieceId: integer('piece_id').references(() => pieces.id, { onDelete: 'set null' }),
+    owner: person('owner'),
+    updatedAt: integer('updated_at').notNull().default(now)
+  },
+  (t) => [index('writings_by_owner').on(t.owner)]
+);
+
 /** Results of the engine, by source and engine version; may be thrown away at any time. */
 export const studies = sqliteTable(
   'studies',

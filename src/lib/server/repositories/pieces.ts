@@ -48,6 +48,26 @@ export async function addPiece(db: Database, fileName: string, bytes: Uint8Array
   });
 }
 
+/** A piece follows another source from now on: the same score, corrected. Its readings stay. */
+export async function correctPiece(db: Database, id: number, fileName: string, bytes: Uint8Array, intake: Intake): Promise<void> {
+  const hash = hashOf(bytes);
+  await db.transaction(async (tx) => {
+    await storeSource(tx, fileName, bytes, intake);
+    await tx.insert(studies).values({ sourceHash: hash, engine: ENGINE, facts: intake.facts, survey: intake.survey }).onConflictDoNothing();
+    const { title, composer, instrument, bars } = intake;
+    await tx.update(pieces).set({ title, composer, instrument, bars, sourceHash: hash }).where(eq(pieces.id, id));
+  });
+}
+
+/** The file of a source as it came in. */
+export async function findSourceFile(db: Database, hash: string): Promise<{ format: string; bytes: Buffer; document: string } | undefined> {
+  const [row] = await db
+    .select({ format: sources.format, bytes: sources.bytes, document: sources.document })
+    .from(sources)
+    .where(eq(sources.hash, hash));
+  return row;
+}
+
 /** Pieces of an owner that stand on the shelf, the newest first. */
 export const listPieces = (db: Database, owner = OWNER): Promise<Piece[]> =>
   db

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { api } from '$lib/api';
+  import { sentenceOf } from '$lib/workspace/latest';
   import Act from '$lib/controls/Act.svelte';
   import Tick from '$lib/controls/Tick.svelte';
   import Field from '$lib/controls/Field.svelte';
@@ -26,6 +28,18 @@
     void goto(`/pieces/${data.piece.id}/reading?bar=${bar}`);
   }
 
+  let refused = $state('');
+
+  /** A piece that was written or typed is opened again; a file says why not. */
+  async function correct(): Promise<void> {
+    try {
+      const { id } = await api.openForWriting(data.piece.id);
+      await goto(`/write/${id}`);
+    } catch (error) {
+      refused = sentenceOf(error);
+    }
+  }
+
   function add(event: SubmitEvent): void {
     event.preventDefault();
     const text = own.trim();
@@ -40,6 +54,8 @@
     <h1>{data.piece.title}</h1>
     <p class="quiet">{[data.piece.composer, data.piece.instrument].filter(Boolean).join(' · ')}</p>
     <Act class="not-printed" onclick={() => print()}>Print</Act>
+    <Act class="not-printed" onclick={() => void correct()}>Correct the score</Act>
+    {#if refused}<span class="not-printed" role="alert">{refused}</span>{/if}
     {#if holder.current?.log.canUndo}<Act class="not-printed" onclick={() => holder.current?.log.undo()}
         >Undo {holder.current.log.canUndo}</Act
       >{/if}

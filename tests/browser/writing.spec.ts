@@ -1,0 +1,308 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { parseAbc } from '../../src/core/score/abc/parse';
+import { readAbc } from '../../src/core/score/abc/read';
+import { keyAlter } from '../../src/core/score/accidentals';
+import { toNumber } from '../../src/core/score/fraction';
+import type { Score } from '../../src/core/score/model';
+import { readMusicXml } from '../../src/core/score/musicxml/read';
+import { pitchName, staffStep, type Pitch } from '../../src/core/score/pitch';
+import { rhythmOf, sameNotes } from '../../src/core/writing/edits';
+import { fromTune } from '../../src/core/writing/from-tune';
+import { proposeBar } from '../../src/core/writing/proposals';
+import { middleOf, nearest } from '../../src/core/writing/to-tune';
+import { spelled } from '../../src/core/writing/values';
+import { emptyBar, keyAt, meterAt, type Sound, type Written } from '../../src/core/writing/written';
+import { demoPath } from '../unit/helpers';
+import { drawn, expect, openRoom, ownPiece, saved, settled, test, visit } from './fixtures';
+
+/** What a score says: notes, signs, words, bars. */
+const content = (s: Score): unknown => ({
+  notes: s.notes.map((n) => [
+    n.staff,
+    toNumber(n.start),
+    toNumber(n.duration),
+    n.pitch && pitchName(n.pitch),
+    !!n.grace,
+    n.tie,
+    n.marks,
+    n.lyrics
+  ]),
+  slurs: s.slurs.length,
+  hairpins: s.hairpins.map((h) => [h.kind, toNumber(h.start), toNumber(h.end)]),
+  words: s.directions
+    .filter((d) => d.kind === 'words' || d.kind === 'dynamic')
+    .map((d) => [toNumber(d.start), 'text' in d ? d.text : 'value' in d && d.value]),
+  bars: s.measures.map((m) => [m.number, m.time?.text, m.repeatStart, m.repeatEnd])
+});
+
+/** Writes as a teacher does who has the page beside the screen: the shortest way that the room offers; counts keys and clicks. */
+class Hand {
+  acts = 0;
+  constructor(
+    private readonly page: Page,
+    private readonly paper: Written
+  ) {}
+
+  async press(key: string): Promise<void> {
+    this.acts++;
+    await this.page.keyboard.press(key);
+  }
+  async click(name: string, within = this.page.locator('.desk')): Promise<void> {
+    this.acts++;
+    await within.getByRole('button', { name, exact: true }).click();
+  }
+  async field(label: string, text: string): Promise<void> {
+    this.acts += 2;
+    const field = this.page.locator('.desk').getByLabel(label, { exact: true });
+    await field.fill(text);
+    await field.press('Enter');
+  }
+
+  /** What stands so far of the paper: the bars before, and an empty one. */
+  private before(bar: number): Written {
+    return { ...this.paper, bars: [...this.paper.bars.slice(0, bar), emptyBar(this.paper.bars[bar].id, this.paper.lanes.length)] };
+  }
+
+  /** The notes of a bar: by a proposal where one fits. */
+  async notes(bar: number, lane: number): Promise<void> {
+    const sounds = this.paper.bars[bar].lanes[lane].filter((s) => !s.grace);
+    const proposals = proposeBar(this.before(bar), bar, lane);
+    const whole = proposals.findIndex((p) => p.kind === 'notes' && sameNotes(p.sounds, sounds));
+    if (whole >= 0) return this.press(String(whole + 1));
+    const rhythm = rhythmOf(sounds);
+    const alike = proposals.findIndex((p) => p.kind === 'rhythm' && spelled(p.rhythm) === spelled(rhythm));
+    if (alike >= 0) await this.press(String(alike + 1));
+    else {
+      for (const key of spelled(rhythm).replace(/ /g, '')) await this.press(key);
+      if (!meterAt(this.paper, bar)) await this.press('Enter');
+    }
+    let last = this.pitchBefore(bar, lane);
+    for (const s of sounds) {
+      if (!s.pitches.length) continue;
+      await this.pitch(s, last, bar);
+      last = s.pitches.at(-1)!.pitch;
+    }
+  }
+
+  private pitchBefore(bar: number, lane: number): Pitch {
+    for (let b = bar - 1; b >= 0; b--) {
+      const found = this.paper.bars[b].lanes[lane].findLast((s) => s.pitches.length && !s.grace);
+      if (found) return found.pitches.at(-1)!.pitch;
+    }
+    return middleOf(this.paper.head.clefs[this.paper.lanes[lane].staff - 1]);
+  }
+
+  private async pitch(s: Sound, last: Pitch, bar: number): Promise<void> {
+    let before = last;
+    for (const [k, { pitch }] of s.pitches.entries()) {
+      const letter = 'cdefgab'[pitch.step];
+      await this.press(k ? letter.toUpperCase() : letter);
+      const alter = keyAlter(keyAt(this.paper, bar), pitch.step);
+      const got = nearest(pitch.step, alter, before);
+      const octaves = (staffStep(pitch) - staffStep(got)) / 7;
+      for (let n = 0; n < Math.abs(octaves); n++) await this.press(octaves > 0 ? 'Shift+ArrowUp' : 'Shift+ArrowDown');
+      for (let n = alter; n !== pitch.alter; n += Math.sign(pitch.alter - n)) await this.press(pitch.alter > n ? '+' : '-');
+      before = pitch;
+    }
+  }
+}
+
+async function begin(page: Page, head: Record<string, string>): Promise<void> {
+  await visit(page, '/write');
+  for (const [label, value] of Object.entries(head)) {
+    const field = page.getByLabel(label, { exact: true });
+    if ((await field.evaluate((e) => e.tagName)) === 'SELECT') await field.selectOption({ label: value });
+    else {
+      await field.fill(value);
+      await field.press('Tab');
+    }
+  }
+  await page.getByRole('button', { name: 'Begin to write' }).click();
+  await expect(page.locator('[data-testid=written] .system[data-drawn=true]').first()).toBeVisible();
+  await page.getByTestId('written').focus();
+}
+
+/** The document of the piece that is open. */
+async function shelved(page: Page): Promise<Score> {
+  const piece = /pieces\/(\d+)/.exec(page.url())![1];
+  const archive = (await (await page.request.get(`/api/pieces/${piece}/archive`)).json()) as { sources: { document: string }[] };
+  return readMusicXml(archive.sources[0].document);
+}
+
+/** The most keys and clicks that a bar may cost on the mean. */
+const MOST_A_BAR = 12;
+
+test('a study is written from its page, rhythm first; the result is the same, and costs few keys', async ({ page }) => {
+  test.setTimeout(300_000);
+  const text = readFileSync(demoPath('etude.abc'), 'utf8');
+  const { written } = fromTune(parseAbc(text))!;
+  // The page: its notes, meters and bar lines; what is printed at them comes in the next test.
+  const paper: Written = {
+    ...written,
+    bars: written.bars.map((b) => ({
+      ...b,
+      lanes: b.lanes.map((l) => l.map((s) => ({ ...s, decorations: [], slurStarts: 0, slurStops: 0, words: undefined })))
+    }))
+  };
+  await begin(page, {
+    Title: 'Written study',
+    Composer: 'Eugénie Maravelle',
+    Instrument: 'Clarinet in B flat',
+    Sounds: 'in B flat: a tone lower',
+    Key: 'E minor',
+    Meter: '4/4',
+    'Tempo in words': 'Andante espressivo',
+    'beats a minute': '72'
+  });
+  const hand = new Hand(page, paper);
+  for (let bar = 0; bar < paper.bars.length; bar++) {
+    const { meter, doubleBar } = paper.bars[bar];
+    if (meter !== undefined || doubleBar) {
+      await hand.press('Escape');
+      if (meter !== undefined) await hand.field('Meter from here', meter);
+      if (doubleBar) {
+        hand.acts++;
+        await page.getByLabel('double bar line').setChecked(true, { force: true });
+      }
+      await page.getByTestId('written').focus();
+      await hand.press('r');
+    }
+    await hand.notes(bar, 0);
+    await expect(page.getByTestId('written')).toHaveAttribute('aria-label', new RegExp(`^Bar ${bar + 2}, rhythm`));
+  }
+  const mean = hand.acts / paper.bars.length;
+  test.info().annotations.push({ type: 'keys and clicks a bar', description: mean.toFixed(1) });
+  expect(mean).toBeLessThan(MOST_A_BAR);
+  await saved(page);
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await page.waitForURL(/\/survey$/);
+  const plain = text
+    .replace(/![^!]*!|"\^[^"]*"|\((?!3)|\)/g, '')
+    .replace(/^(Q:.*)$/m, 'Q:"Andante espressivo" 1/4=72')
+    .replace(/H(?=[a-g^_=])/gi, '');
+  const [made, printed] = [content(await shelved(page)), content(readMusicXml(readAbc(plain)))] as { notes: unknown; bars: unknown }[];
+  expect(made.notes).toEqual(printed.notes);
+  expect(made.bars).toEqual(printed.bars);
+});
+
+test('signs, words, syllables, graces and two staves are put where they are printed; the mouse says pitches', async ({ page }) => {
+  await begin(page, { Title: 'Two staves', Instrument: 'Piano', Staves: 'two, one instrument', Key: 'G major', Meter: '2/4' });
+  const written = page.getByTestId('written');
+  await page.keyboard.press('q');
+  await page.keyboard.press('q');
+  // The mouse: a click at the height of the top line is F sharp in G major.
+  const lines = await page
+    .locator('[data-testid=written] g.measure#m0 g.staff')
+    .first()
+    .locator(':scope > path')
+    .evaluateAll((paths) => paths.map((p) => p.getBoundingClientRect().top));
+  await settled(page);
+  const note = await page.locator('[data-testid=written] g.note.here').boundingBox();
+  await page.mouse.click(note!.x + 3, Math.min(...lines));
+  await page.keyboard.press('g');
+  await page.keyboard.press('Escape');
+  await expect(written).toHaveAttribute('aria-label', /signs/);
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.press('j');
+  await page.keyboard.press('g');
+  await page.keyboard.press('ArrowLeft');
+  await page.getByRole('button', { name: 'staccato', exact: true }).click();
+  const field = async (label: string, value: string) => {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await field('Words', 'dolce');
+  await field('Syllable', 'tide');
+  await field('Grace notes before it', 'G5');
+  await page.getByRole('button', { name: 'lower staff', exact: true }).click();
+  for (const key of 'h') await page.keyboard.press(key);
+  await page.keyboard.press('g');
+  await saved(page);
+  // A reload goes on where it was; undo takes steps back in this window, here the pitch.
+  await page.reload();
+  await expect(page.locator('[data-testid=written] g.note')).toHaveCount(4);
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await page.waitForURL(/\/survey$/);
+  const score = await shelved(page);
+  expect(score.notes.map((n) => `${n.staff} ${n.pitch && pitchName(n.pitch)}${n.grace ? ' grace' : ''}`)).toEqual([
+    '1 G5 grace',
+    '1 F#5',
+    '1 G5',
+    '2 G3'
+  ]);
+  expect(score.slurs).toHaveLength(1);
+  expect(score.hairpins).toHaveLength(1);
+  expect(score.notes[1].marks?.map((m) => m.name)).toEqual(['staccato']);
+  expect(score.notes[1].lyrics?.[0].text).toBe('tide');
+  expect(score.directions.some((d) => d.kind === 'words' && d.text === 'dolce')).toBe(true);
+});
+
+test('a typed piece is opened again: a wrong note is mended, every marking stays, and the bar that does not add up is named', async ({
+  page
+}) => {
+  await ownPiece(page, 'corrente.abc', 'Mended dance');
+  await openRoom(page, 'Mended dance', 'Reading');
+  const form = page.getByTestId('add-marking');
+  await page.locator('.music').focus();
+  for (const [k, kind, value] of [
+    [0, 'dynamic', 'pp'],
+    [1, 'articulation', 'tenuto'],
+    [2, 'accent', 'accent']
+  ] as const) {
+    for (let n = 0; n < k; n++) await page.keyboard.press('Control+ArrowRight');
+    await form.getByLabel('Kind').selectOption(kind);
+    await form.getByLabel('What').selectOption(value);
+    await form.getByRole('button', { name: 'Add' }).click();
+    await page.locator('.music').focus();
+  }
+  await expect(page.getByTestId('open-count')).toContainText('3 marked');
+  await saved(page);
+  await page.getByRole('link', { name: 'Survey', exact: true }).click();
+  const before = await shelved(page);
+  await page.getByRole('button', { name: 'Correct the score' }).click();
+  await page.waitForURL(/\/write\/\d+$/);
+  await expect(page.locator('[data-testid=written] .system[data-drawn=true]').first()).toBeVisible();
+  await settled(page);
+  const head = await page.locator('[data-testid=written] g.measure#m0 g.note').first().locator('g.notehead').boundingBox();
+  await page.mouse.click(head!.x + head!.width / 2, head!.y + head!.height / 2);
+  await page.keyboard.press('ArrowUp');
+  await saved(page);
+  await page.getByRole('button', { name: 'Correct the piece on the shelf' }).click();
+  await page.waitForURL(/\/reading/);
+  await drawn(page);
+  await expect(page.getByTestId('open-count')).toContainText('3 marked');
+  const after = await shelved(page);
+  expect(after.notes.map((n) => n.id)).toEqual(before.notes.map((n) => n.id));
+  expect(after.notes.filter((n, k) => JSON.stringify(n.pitch) !== JSON.stringify(before.notes[k].pitch))).toHaveLength(1);
+  // Undo in the reading goes on as before.
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('open-count')).toContainText('2 marked');
+});
+
+test('what is written is kept while the server does not answer, and sent when it does', async ({ page, context }) => {
+  await begin(page, { Title: 'Stormy evening', Instrument: 'Flute' });
+  await saved(page);
+  await context.route('**/api/writings/*', (route) =>
+    route.fulfill({ status: 507, json: { message: 'The disk of the server is full, so nothing can be stored.' } })
+  );
+  for (const key of 'wc') await page.keyboard.press(key);
+  await expect(page.getByTestId('saved')).toContainText('not saved yet; kept here');
+  await context.unroute('**/api/writings/*');
+  await page.reload();
+  await expect(page.locator('[data-testid=written] g.note')).toHaveCount(1);
+  await saved(page);
+});
+
+test('a head without a title, a meter that is none, a bar with too much: one sentence each', async ({ page }) => {
+  await visit(page, '/write');
+  await page.getByRole('button', { name: 'Begin to write' }).click();
+  await expect(page.getByRole('alert')).toHaveText('The piece needs a title.');
+  await begin(page, { Title: 'Short bars', Meter: '2/4' });
+  for (const key of 'qh') await page.keyboard.press(key);
+  await expect(page.getByRole('alert')).toHaveText('There is no room for it in this bar.');
+  const refused = await page.request.post('/api/writings', { data: { head: {} } });
+  expect(refused.status()).toBe(400);
+  expect((await refused.json()).message).toMatch(/^The score is not as it should be: .*\.$/);
+});
