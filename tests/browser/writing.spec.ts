@@ -13,6 +13,11 @@ import { proposeBar } from '../../src/core/writing/proposals';
 import { middleOf, nearest } from '../../src/core/writing/to-tune';
 import { spelled } from '../../src/core/writing/values';
 import { emptyBar, keyAt, meterAt, type Sound, type Written } from '../../src/core/writing/written';
+import { studyOf } from '../../src/core/analysis/study';
+import { midiFile } from '../../src/core/performance/midi';
+import { perform } from '../../src/core/performance/perform';
+import { playableScore } from '../../src/core/performance/playable-score';
+import { EMPTY_READING } from '../../src/core/reading/reading';
 import { demoPath } from '../unit/helpers';
 import { drawn, expect, openRoom, ownPiece, saved, settled, test, visit } from './fixtures';
 
@@ -305,4 +310,77 @@ test('a head without a title, a meter that is none, a bar with too much: one sen
   const refused = await page.request.post('/api/writings', { data: { head: {} } });
   expect(refused.status()).toBe(400);
   expect((await refused.json()).message).toMatch(/^The score is not as it should be: .*\.$/);
+});
+
+test('a MIDI file is looked at before it is taken; one that is none says so; the shelf says where it goes', async ({ page }) => {
+  await visit(page, '/write');
+  const chooser = page.getByTestId('midi-chooser');
+  await chooser.setInputFiles({ name: 'notes.mid', mimeType: 'audio/midi', buffer: Buffer.from('nothing') });
+  await expect(page.getByRole('alert')).toHaveText('This is no MIDI file, or it is damaged.');
+  const score = readMusicXml(readAbc('X:1\nT:Tide\nM:3/4\nL:1/4\nQ:1/4=90\nK:F\nF A c|B2 A|G3|]\n'));
+  const file = Buffer.from(midiFile(score, perform(playableScore(studyOf(score), 0), EMPTY_READING, true)));
+  await chooser.setInputFiles({ name: 'Tide.mid', mimeType: 'audio/midi', buffer: file });
+  const look = page.getByTestId('midi-look');
+  await expect(look).toContainText('3 bars in 3/4');
+  await expect(look).toContainText('nearest sixteenth');
+  await expect(look.locator('g.note')).toHaveCount(6);
+  await look.getByRole('button', { name: 'Take it into the writing room' }).click();
+  await expect(page.locator('[data-testid=written] g.note')).toHaveCount(6);
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await page.waitForURL(/\/survey$/);
+  expect((await shelved(page)).notes.map((n) => n.pitch && pitchName(n.pitch))).toEqual(['F4', 'A4', 'C5', 'Bb4', 'A4', 'G4']);
+  await visit(page, '/');
+  await page.getByTestId('chooser').setInputFiles({ name: 'Tide.mid', mimeType: 'audio/midi', buffer: file });
+  await expect(page.getByRole('alert')).toContainText('This is a MIDI file: bring it in under Write');
+});
+
+test('a MIDI instrument plays rhythms and pitches in', async ({ page }) => {
+  // A simulated instrument in place of the browser's own: one input whose messages the test sends.
+  await page.addInitScript(() => {
+    const target = new EventTarget();
+    const input = Object.assign(target, {
+      id: 'in-1',
+      name: 'Harbour keys',
+      manufacturer: '',
+      type: 'input',
+      state: 'connected',
+      connection: 'open',
+      version: '1',
+      onmidimessage: null as ((e: unknown) => void) | null,
+      open: () => Promise.resolve(),
+      close: () => Promise.resolve()
+    });
+    const access = Object.assign(new EventTarget(), {
+      inputs: new Map([['in-1', input]]),
+      outputs: new Map(),
+      onstatechange: null,
+      sysexEnabled: false
+    });
+    Object.defineProperty(navigator, 'requestMIDIAccess', { value: () => Promise.resolve(access) });
+    Object.assign(window, {
+      strike: (key: number, at: number) => input.onmidimessage?.({ data: Uint8Array.from([0x90, key, 80]), timeStamp: at, target: input })
+    });
+  });
+  const strike = (key: number, at: number) =>
+    page.evaluate(([k, t]) => (window as unknown as { strike: (k: number, t: number) => void }).strike(k, t), [key, at]);
+  await begin(page, { Title: 'Played in', Key: 'D major', Meter: '3/4' });
+  await page.getByRole('button', { name: 'play in with a MIDI instrument' }).click();
+  await expect(page.getByTestId('midi-in')).toHaveText('hears Harbour keys');
+  // At 60: a half and a quarter.
+  await page.getByLabel('quarters a minute').fill('60');
+  for (const at of [1000, 3020, 3990]) await strike(62, at);
+  await page.getByRole('button', { name: 'take it', exact: true }).click();
+  await expect(page.getByTestId('written')).toHaveAttribute('aria-label', /pitches/);
+  await strike(61, 9000);
+  await strike(66, 9800);
+  await strike(69, 9820);
+  await expect(page.getByTestId('written')).toHaveAttribute('aria-label', /^Bar 2/);
+  await saved(page);
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await page.waitForURL(/\/survey$/);
+  expect((await shelved(page)).notes.map((n) => `${n.pitch && pitchName(n.pitch)} ${toNumber(n.duration)}`)).toEqual([
+    'C#4 2',
+    'F#4 1',
+    'A4 1'
+  ]);
 });

@@ -1,11 +1,21 @@
 import { ScoreError } from './model.ts';
 
+/** First bytes of files that are no scores, and what can be done with them. */
+const OTHER_FILES: [string, string][] = [
+  ['MThd', 'This is a MIDI file: bring it in under Write, where it can be looked at before it is taken'],
+  ['%PDF', 'This is a PDF, a picture of a page: lay it beside you and write the score under Write'],
+  ['\x89PNG', 'This is a picture: lay the page beside you and write the score under Write'],
+  ['\xff\xd8\xff', 'This is a picture: lay the page beside you and write the score under Write']
+];
+const beginsWith = (bytes: Uint8Array, sign: string): boolean => [...sign].every((c, k) => bytes[k] === c.charCodeAt(0));
+
 /**
  * Decodes the bytes of a text file. A byte-order mark outweighs the XML declaration; without either
  * the text is UTF-8. The mark itself is not part of the text.
  * @throws ScoreError when the declared encoding is unknown or the bytes are no text.
  */
 export function decodeText(bytes: Uint8Array): string {
+  for (const [sign, sentence] of OTHER_FILES) if (beginsWith(bytes, sign)) throw new ScoreError(sentence);
   const text = new TextDecoder(encodingOf(bytes), { ignoreBOM: false }).decode(bytes);
   if (text.includes('\0')) throw new ScoreError('This is not a score file: it holds binary data');
   return text;

@@ -11,9 +11,6 @@
 
   const { writing, ondone }: { writing: Writing; ondone: () => void } = $props();
 
-  /** Seconds without a tap after which the rhythm is over. */
-  const PAUSE = 1.8;
-  let taps = $state<number[]>([]);
   let beats = $state(72);
 
   const does = (act: () => void) => () => (act(), ondone());
@@ -25,21 +22,6 @@
       .join(' ');
   const values = $derived(writing.typing.values);
   const last = $derived(values.at(-1));
-
-  function tap(): void {
-    const now = performance.now() / 1000;
-    if (taps.length && now - taps.at(-1)! > PAUSE) taps = [];
-    taps = [...taps, now];
-  }
-
-  function takeTaps(): void {
-    writing.tapped(
-      taps.slice(1).map((t, k) => t - taps[k]),
-      60 / beats
-    );
-    taps = [];
-    ondone();
-  }
 </script>
 
 <section aria-label="Rhythm">
@@ -80,9 +62,11 @@
   {/if}
   <h3>Or tapped</h3>
   <p class="values">
-    <Act onclick={tap} data-testid="tap">{taps.length ? `tapped ${taps.length}` : 'tap each note, and once at the end'}</Act>
+    <Act onclick={() => writing.tap(performance.now() / 1000)} data-testid="tap"
+      >{writing.taps.length ? `tapped ${writing.taps.length}` : 'tap each note, and once at the end'}</Act
+    >
     <label>quarters a minute <input type="number" min="20" max="200" bind:value={beats} /></label>
-    {#if taps.length > 1}<Act onclick={takeTaps}>take it</Act>{/if}
+    {#if writing.taps.length > 1}<Act onclick={does(() => writing.takeTaps(60 / beats))}>take it</Act>{/if}
   </p>
 </section>
 

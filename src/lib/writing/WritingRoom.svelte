@@ -17,6 +17,8 @@
   import PitchDesk from './PitchDesk.svelte';
   import RhythmDesk from './RhythmDesk.svelte';
   import SignDesk from './SignDesk.svelte';
+  import { listed } from '$core/sentences';
+  import { MidiIn } from './midi-in.svelte';
   import { writingPlayer } from './sound';
   import type { Stage, Writing } from './writing.svelte';
   import WritingPage from './WritingPage.svelte';
@@ -41,7 +43,9 @@
   writing.heard = (pitches) => {
     if (sounding && !player.playing) void player.chords([pitches.map(midi)]);
   };
-  $effect(() => () => player.close());
+  // svelte-ignore state_referenced_locally
+  const midiIn = new MidiIn(writing);
+  $effect(() => () => (player.close(), midiIn.close()));
 
   const complete = $derived(writing.written.bars.filter((_, k) => isComplete(writing.written, k)).length);
   const lanes = $derived(writing.written.lanes);
@@ -135,6 +139,9 @@
       <Act disabled={!writing.canUndo} onclick={() => (writing.undo(), focus())} title="Ctrl and Z">Undo</Act>
       <Act disabled={!writing.canRedo} onclick={() => (writing.redo(), focus())} title="Ctrl and Y">Redo</Act>
       <Act onclick={() => void player.toggle()}>{player.playing ? 'stop' : 'hear it from this bar'}</Act>
+      {#if midiIn.heard}<span class="quiet" data-testid="midi-in"
+          >{midiIn.heard.length ? `hears ${listed(midiIn.heard)}` : 'no MIDI instrument is connected'}</span
+        >{:else}<Act onclick={() => void midiIn.listen()}>play in with a MIDI instrument</Act>{/if}
       <Act onclick={() => (sounding = !sounding)} aria-pressed={sounding}>{sounding ? 'notes sound' : 'notes are silent'}</Act>
     </p>
     {#if lanes.length > 1 || staves > 1}
@@ -151,6 +158,7 @@
       {:else if writing.stage === 'pitches'}<PitchDesk {writing} ondone={focus} />
       {:else}<SignDesk {writing} ondone={focus} />{/if}
     </Tabs>
+    {#if midiIn.refused}<p class="wrong" role="alert">{midiIn.refused}</p>{/if}
     {#if writing.refused}<p class="wrong" role="alert">{writing.refused}</p>{/if}
     {#each writing.faults as fault (fault)}<p class="wrong" data-testid="bar-fault">{fault}</p>{/each}
     <Fold label="Head of the piece, voices">

@@ -31,6 +31,8 @@ export type Stage = 'rhythm' | 'pitches' | 'signs';
 
 const LETTERS = 'cdefgab';
 const MOST_STEPS = 500;
+/** Seconds after a tap in which the next one still belongs to it. */
+const LONGEST_GAP = 6;
 
 /** A score in the making: what stands, where one is, and what keys and clicks do to it. */
 export class Writing {
@@ -171,8 +173,17 @@ export class Writing {
     return true;
   }
 
-  /** A tapped rhythm, as far as the bar has room. @param gaps seconds from tap to tap */
-  tapped(gaps: readonly number[], secondsPerQuarter: number): void {
+  /** Moments of a rhythm that is tapped or played, in seconds; a long pause begins it anew. */
+  taps = $state.raw<number[]>([]);
+  tap(at: number): void {
+    const last = this.taps.at(-1);
+    this.taps = last !== undefined && at - last < LONGEST_GAP ? [...this.taps, at] : [at];
+  }
+
+  /** The rhythm that was tapped, as far as the bar has room; the last tap ends the last note. */
+  takeTaps(secondsPerQuarter: number): void {
+    const gaps = this.taps.slice(1).map((t, k) => t - this.taps[k]);
+    this.taps = [];
     const room = roomOf(this.written, this.place.bar);
     let length = ZERO;
     const fits = tapped(gaps, secondsPerQuarter).filter((v) => {
@@ -199,19 +210,13 @@ export class Writing {
   typeLetter(letter: string, chord: boolean): void {
     const step = LETTERS.indexOf(letter);
     const alter = keyAlter(keyAt(this.written, this.place.bar), step);
-    const place = chord ? this.last() : this.place;
+    const place = chord ? (this.lastWritten() ?? this.place) : this.place;
     const to = chord ? (soundAt(this.written, place)?.pitches.at(-1)?.pitch ?? this.pitchBefore()) : this.pitchBefore();
     this.setPitch(nearest(step, alter, to), chord);
   }
 
-  /** The sound that was given its pitch last: what stands before the open one, else the one at hand. */
-  private last(): Place {
-    if (this.stage === 'pitches' && this.sound?.open && this.place.at > 0) return { ...this.place, at: this.place.at - 1 };
-    return this.place;
-  }
-
   setPitch(pitch: Pitch, chord = false): void {
-    const place = chord ? this.last() : this.place;
+    const place = chord ? (this.lastWritten() ?? this.place) : this.place;
     if (!soundAt(this.written, place)) return;
     this.change(withPitch(this.written, place, pitch, chord));
     this.heard(soundAt(this.written, place)!.pitches.map((p) => p.pitch));

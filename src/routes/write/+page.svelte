@@ -2,10 +2,13 @@
   import { Button } from 'carbon-components-svelte';
   import { goto, invalidate } from '$app/navigation';
   import { newId } from '$core/writing/edits';
-  import { emptyWritten, type WrittenHead } from '$core/writing/written';
+  import { fromMidi, type TakenMidi } from '$core/writing/from-midi';
+  import { documentOf } from '$core/writing/to-tune';
+  import { emptyWritten, type Written, type WrittenHead } from '$core/writing/written';
   import { api } from '$lib/api';
   import Act from '$lib/controls/Act.svelte';
   import { EMPTY_HEAD, headFault } from '$lib/writing/head';
+  import TunePreview from '$lib/writing/TunePreview.svelte';
   import Head from '$lib/writing/Head.svelte';
   import { sentenceOf } from '$lib/workspace/latest';
 
@@ -27,6 +30,32 @@
       refused = sentenceOf(error);
     } finally {
       busy = false;
+    }
+  }
+
+  let chooser: HTMLInputElement;
+  /** A MIDI file as it would come in, to be looked at first. */
+  let midi = $state.raw<TakenMidi | null>(null);
+
+  async function look(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    chooser.value = '';
+    refused = '';
+    if (!file) return;
+    try {
+      midi = fromMidi(new Uint8Array(await file.arrayBuffer()), file.name.replace(/\.midi?$/i, ''));
+    } catch (error) {
+      midi = null;
+      refused = sentenceOf(error);
+    }
+  }
+
+  async function take(content: Written): Promise<void> {
+    try {
+      const { id } = await api.beginWriting(content);
+      await goto(`/write/${id}`);
+    } catch (error) {
+      refused = sentenceOf(error);
     }
   }
 
@@ -56,6 +85,36 @@
     {#if refused}<p role="alert">{refused}</p>{/if}
     <Button type="submit" size="small" disabled={busy}>Begin to write</Button>
   </form>
+  <h2>From a MIDI file</h2>
+  <p class="quiet">One instrument, played to a beat. It is looked at before it is taken, and mended in the writing room.</p>
+  <input
+    bind:this={chooser}
+    type="file"
+    accept=".mid,.midi"
+    hidden
+    onchange={(e) => void look(e.currentTarget.files)}
+    data-testid="midi-chooser"
+  />
+  <Button size="small" kind="tertiary" on:click={() => chooser.click()}>Choose a MIDI file</Button>
+  {#if midi}
+    {@const { written, remarks } = midi}
+    <div class="look" data-testid="midi-look">
+      <p>
+        <strong>{written.head.title}</strong>: {written.bars.length}
+        {written.bars.length === 1 ? 'bar' : 'bars'} in {written.head.meter}, {written.head.clefs.length === 1
+          ? 'one staff'
+          : 'two staves'}.
+      </p>
+      <ul>
+        {#each remarks as remark (remark)}<li>{remark}</li>{/each}
+      </ul>
+      <TunePreview document={documentOf(written)} />
+      <p class="row">
+        <Button size="small" on:click={() => void take(written)}>Take it into the writing room</Button>
+        <Act onclick={() => (midi = null)}>Leave it</Act>
+      </p>
+    </div>
+  {/if}
   {#if data.writings.length}
     <h2>Being written</h2>
     <ul>
@@ -87,6 +146,18 @@
     gap: 1rem;
     justify-items: start;
     padding: 1rem 0 1.5rem;
+  }
+
+  .look {
+    display: grid;
+    gap: 0.5rem;
+    padding: 0.8rem 0;
+  }
+
+  .row {
+    display: flex;
+    gap: 1rem;
+    align-items: baseline;
   }
 
   ul {

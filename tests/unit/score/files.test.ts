@@ -179,3 +179,10 @@ test('a damaged file is read or refused with one sentence, never anything else',
     { numRuns: 150, seed: 20261125 }
   );
 });
+
+test('files that are pictures or sounds of music say where they go', () => {
+  const begins = (...bytes: number[]): Uint8Array => Uint8Array.from([...bytes, 0, 0, 0, 6, 0, 1]);
+  assert.throws(() => openScore(begins(0x4d, 0x54, 0x68, 0x64), 'tide.mid'), /This is a MIDI file: bring it in under Write/);
+  assert.throws(() => openScore(begins(0x25, 0x50, 0x44, 0x46), 'page.pdf'), /This is a PDF, a picture of a page/);
+  assert.throws(() => openScore(begins(0x89, 0x50, 0x4e, 0x47), 'page.png'), /This is a picture/);
+});
