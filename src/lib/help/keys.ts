@@ -17,6 +17,19 @@ export const KEYS: { where: string; lines: KeyLine[] }[] = [
     ]
   },
   {
+    where: 'In the writing room',
+    lines: [
+      { keys: 'W H Q E S T', does: 'a whole, half, quarter, eighth, sixteenth, thirty-second' },
+      { keys: '. / ( )', does: 'a dot; the next is a rest; a group begins, ends' },
+      { keys: '1 to 6', does: 'take what is proposed for the bar' },
+      { keys: 'C to B', does: 'the nearest such note; with Shift in a chord with the one before' },
+      { keys: '↑ ↓ + - ~', does: 'the note before a step up, down (with Shift an octave), raised, lowered, tied on' },
+      { keys: 'Escape, R, P', does: 'to the signs; the rhythm, the pitches anew' },
+      { keys: 'J G F', does: 'a slur, a growing, a fading hairpin over the chosen notes' },
+      { keys: 'Enter', does: 'on' }
+    ]
+  },
+  {
     where: 'On the page, in Reading',
     lines: [
       { keys: '← →', does: 'to the note before, after' },
