@@ -161,6 +161,26 @@ export const withWords = (w: Written, place: Place, text: string): Written =>
 export const withSyllable = (w: Written, place: Place, text: string): Written =>
   withSound(w, place, (s) => ({ ...s, lyrics: text.trim() ? [text.trim()] : [] }));
 
+/**
+ * Text under chosen notes, a syllable to each note: words apart, hyphens between syllables, a star passes a note over. What
+ * is left over when the notes are used up is not put.
+ */
+export function withText(w: Written, places: readonly Place[], text: string): Written {
+  const syllables = text
+    .trim()
+    .split(/\s+/)
+    .flatMap((word) => word.split(/(?<=-)/))
+    .filter((s) => s && s !== '-');
+  const notes = places.filter((p) => {
+    const sound = soundAt(w, p);
+    // A tied note carries no syllable of its own.
+    return sound !== undefined && !sound.grace && sound.pitches.length > 0;
+  });
+  return notes
+    .slice(0, syllables.length)
+    .reduce((next, place, k) => (syllables[k] === '*' ? next : withSyllable(next, place, syllables[k])), w);
+}
+
 /** Grace notes before a sound, beamed, as eighths alone and sixteenths together. */
 export function withGraces(w: Written, place: Place, pitches: readonly Pitch[], id = newId): Written {
   const lane = w.bars[place.bar].lanes[place.lane];

@@ -99,9 +99,6 @@ export const lengthOf = (sounds: readonly Sound[]): Fraction => sounds.reduce((s
 /** Where a sound enters, in quarters from the beginning of its bar. */
 export const onsetOf = (sounds: readonly Sound[], at: number): Fraction => lengthOf(sounds.slice(0, at));
 
-/** "Bar 5", "Upbeat": bars are counted from the first whole one. */
-export const barNumber = (w: Written, bar: number): string => (w.head.upbeat ? (bar === 0 ? 'Upbeat' : `Bar ${bar}`) : `Bar ${bar + 1}`);
-
 const laneName = (w: Written, lane: number): string => {
   const { staff, voice } = w.lanes[lane];
   const staves = Math.max(...w.lanes.map((l) => l.staff));
@@ -126,6 +123,28 @@ function isMadeWhole(w: Written, bar: number, length: Fraction, room: Fraction):
   if (!cuts(bars[bar], bars[bar + 1])) return false;
   const begin = bars.findLastIndex((b, k) => k <= bar && (k === 0 || !!b.repeatStart));
   return begin < bar && completes(bars[begin]);
+}
+
+const NAMES = new WeakMap<Written, string[]>();
+
+/** "Bar 5", "Upbeat": counted from the first whole bar; two that make one whole across a repeat have one number. */
+export function barNumber(w: Written, bar: number): string {
+  const known = NAMES.get(w);
+  if (known) return known[bar];
+  let number = 0;
+  let waits: Fraction | null = null;
+  const names = w.bars.map((b, k) => {
+    const length = barLength(b);
+    const room = timeOf(meterAt(w, k))?.quarters ?? null;
+    const short = room !== null && length.n > 0 && lt(length, room);
+    const completes: boolean = short && waits !== null && eq(add(waits, length), room);
+    waits = short && !completes ? length : null;
+    if (k === 0 && w.head.upbeat) return 'Upbeat';
+    if (completes) return `Bar ${number} from its repeat`;
+    return `Bar ${++number}`;
+  });
+  NAMES.set(w, names);
+  return names[bar];
 }
 
 /** What does not add up in a lane of a bar, in a sentence; null where it does, or nothing stands there. */

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { SelectItem } from 'carbon-components-svelte';
   import { parsePitch, type Pitch } from '$core/score/pitch';
-  import { soundAt, withBarSigns, withGraces, withoutBar, withSyllable, withWords } from '$core/writing/edits';
+  import { soundAt, withBarSigns, withGraces, withoutBar, withSyllable, withText, withWords } from '$core/writing/edits';
   import { isMeter } from '$core/writing/from-tune';
   import { keyAt, meterAt } from '$core/writing/written';
   import Act from '../controls/Act.svelte';
@@ -72,6 +72,14 @@
         placeholder="dolce"
         onchange={(text) => writing.change(withWords(writing.written, writing.place, text))}
       />
+      {#if many > 1}
+        <Field
+          label="Text under the chosen notes"
+          maxlength="2000"
+          placeholder="slow wa-ter rises"
+          onchange={(text) => writing.change(withText(writing.written, writing.chosen, text))}
+        />
+      {/if}
       <Field
         label="Syllable"
         value={sound.lyrics[0] ?? ''}

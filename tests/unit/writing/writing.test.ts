@@ -19,7 +19,8 @@ import {
   withPitch,
   withRhythm,
   withSign,
-  withSyllable
+  withSyllable,
+  withText
 } from '../../../src/core/writing/edits.ts';
 import { fromTune } from '../../../src/core/writing/from-tune.ts';
 import { proposeBar } from '../../../src/core/writing/proposals.ts';
@@ -35,7 +36,7 @@ import {
   type Typing,
   type Value
 } from '../../../src/core/writing/values.ts';
-import { barFaults, emptyWritten, isComplete, type Written, type WrittenHead } from '../../../src/core/writing/written.ts';
+import { barFaults, barNumber, emptyWritten, isComplete, type Written, type WrittenHead } from '../../../src/core/writing/written.ts';
 import { demoPath } from '../helpers.ts';
 
 const HEAD: WrittenHead = {
@@ -110,6 +111,14 @@ test('a bar that does not add up says by how much', () => {
   }
 });
 
+test('bars are named as they are counted: the upbeat apart, two halves across a repeat as one', () => {
+  const { written } = fromTune(parseAbc(readFileSync(demoPath('corrente.abc'), 'utf8')))!;
+  assert.deepEqual(
+    [0, 1, 12, 13, 14, 29].map((k) => barNumber(written, k)),
+    ['Upbeat', 'Bar 1', 'Bar 12', 'Bar 12 from its repeat', 'Bar 13', 'Bar 28']
+  );
+});
+
 test('what is written stands in the document: pitches, accidentals, chords, slurs, hairpins, signs, graces, words', () => {
   let w = bars(['hq', 'G4 A4'], ['qqq', 'B4 F#4 F#4']);
   w = altered(w, { bar: 1, lane: 0, at: 1 }, -1);
@@ -136,6 +145,18 @@ test('what is written stands in the document: pitches, accidentals, chords, slur
     slurred(w, { bar: 0, lane: 0, at: 0 }, { bar: 1, lane: 0, at: 1 }).bars[0].lanes[0][0].slurStarts,
     0,
     'the same slur once more takes it away'
+  );
+});
+
+test('text goes under the chosen notes, a syllable to each; a star passes one over', () => {
+  const w = withText(
+    bars(['qqq', 'G4 A4 B4'], ['hq', 'C5 D5']),
+    [0, 1, 2].map((at) => ({ bar: 0, lane: 0, at })).concat([0, 1].map((at) => ({ bar: 1, lane: 0, at }))),
+    'slow wa-ter * tide'
+  );
+  assert.deepEqual(
+    read(w).notes.map((n) => n.lyrics?.map((l) => `${l.text} ${l.syllabic}`).join() ?? ''),
+    ['slow single', 'wa begin', 'ter single', '', 'tide single']
   );
 });
 
@@ -192,8 +213,13 @@ const content = (s: Score): unknown => ({
 });
 
 test('typed tunes go through the writing room and come out the same', () => {
-  for (const name of ['etude.abc', 'andantino.abc', 'corrente.abc']) {
-    const text = readFileSync(demoPath(name), 'utf8');
+  const pipes =
+    'X:1\nT:The Mole Light\nM:2/4\nL:1/8\nQ:1/4=72\nV:1 name="Highland bagpipe"\nK:HP\n{Gdc}d>e {g}f>e|{Gde}d2 {gAGAG}A2|{gcd}c>B {GdGe}A>B|{gef}e4|]\n';
+  const song =
+    'X:1\nT:Slow tide\nM:3/4\nL:1/4\nV:1 name="Voice"\nK:Eb\nE2 F|G2-G|(3A/B/c/ B G|F3|]\nw:slow the wa-ter ri-ses on the stone, slow\n';
+  const voices = 'X:1\nT:Two voices\nM:2/4\nL:1/8\n%%score {(A B)}\nV:A name="Piano"\nV:B\nK:G\nV:A\nG2 A2|B4|]\nV:B\nD2 D2|G,2 G2|]\n';
+  for (const name of ['etude.abc', 'andantino.abc', 'corrente.abc', pipes, song, voices]) {
+    const text = name.includes('\n') ? name : readFileSync(demoPath(name), 'utf8');
     const tune = parseAbc(text);
     const taken = fromTune(tune)!;
     assert.deepEqual(taken.lost, [], name);
