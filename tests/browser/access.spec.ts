@@ -37,6 +37,7 @@ test('no serious accessibility finding: the strip, the help, the guide', async (
   await page.locator('.music').focus();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByTestId('strip')).toBeVisible();
+  await expect(page.getByTestId('play')).toBeEnabled();
   expect(await findings(page)).toEqual([]);
   await page.keyboard.press('l');
   await expect(page.getByTestId('strip')).toContainText('mf');
@@ -71,7 +72,10 @@ test.describe('a first visit', () => {
   });
 });
 
-test('with the keyboard alone: from a file through every room to the PDF through every room to the download', async ({ page }) => {
+test('with the keyboard alone: from a file through every room to the files and the PDF', async ({ page }) => {
+  test.setTimeout(300_000);
+  // The browser hands choosers over only where somebody waits for them; from the beginning, so that none is missed.
+  page.on('filechooser', () => {});
   await visit(page, '/');
   /** Tab until the element that has the focus matches. */
   const tabTo = async (matches: (name: string, tag: string) => boolean, back = false) => {
