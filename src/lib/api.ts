@@ -1,10 +1,12 @@
 import type { Act } from '$core/reading/log';
+import type { CutSystem } from '$core/writing/facsimile';
 import type { Written } from '$core/writing/written';
 import type {
   ActsAfter,
   Appended,
   Comparison,
   EditionLine,
+  FacsimilePage,
   FileLine,
   ImportAnswers,
   ImportLine,
@@ -166,6 +168,20 @@ export const api = {
     return (await response.json()) as { revision: number } | { conflict: WritingState };
   },
   removeWriting: (id: number) => ask(`/api/writings/${id}`, 'It could not be thrown away.', { method: 'DELETE' }),
+  facsimile: async (writing: number): Promise<FacsimilePage[]> =>
+    (await askJson<{ pages: FacsimilePage[] }>(`/api/writings/${writing}/pages`, 'The pages could not be fetched.')).pages,
+  addFacsimilePage: (writing: number, picture: Blob) =>
+    askJson<{ id: number }>(`/api/writings/${writing}/pages`, 'The page could not be kept.', {
+      method: 'POST',
+      headers: BYTES_TYPE,
+      body: picture
+    }),
+  facsimileAddress: (writing: number, page: number): string => `/api/writings/${writing}/pages/${page}`,
+  cutFacsimile: (writing: number, page: number, cuts: CutSystem[]) =>
+    ask(`/api/writings/${writing}/pages/${page}`, 'The cut could not be kept.', { method: 'PUT', ...body({ cuts }) }),
+  removeFacsimilePage: (writing: number, page: number) =>
+    ask(`/api/writings/${writing}/pages/${page}`, 'The page could not be taken away.', { method: 'DELETE' }),
+
   /** Opens a piece that was written or typed once more. @returns the number of its writing */
   openForWriting: (piece: number) =>
     askJson<{ id: number }>(`/api/pieces/${piece}/writing`, 'The score could not be opened.', { method: 'POST' }),

@@ -1,3 +1,4 @@
+import type { CutSystem } from '$core/writing/facsimile';
 import type { Written } from '$core/writing/written';
 import type { Collation } from '$core/collation/collate';
 import type { ReadingComparison } from '$core/edition/compare';
@@ -117,4 +118,16 @@ export interface WritingState {
   content: Written;
   revision: number;
   pieceId: number | null;
+}
+
+/** A page of paper, without its picture. */
+export interface FacsimilePage {
+  id: number;
+  cuts: CutSystem[];
+}
+
+/** The paper that a piece was written from, and the writing that it belongs to. */
+export interface Facsimile {
+  writing: number;
+  pages: FacsimilePage[];
 }

@@ -384,3 +384,68 @@ test('a MIDI instrument plays rhythms and pitches in', async ({ page }) => {
     'A4 1'
   ]);
 });
+
+test('the page beside it: a photo and a PDF are cut into systems and bars, shown at the bar, and stay with the piece', async ({
+  page,
+  browser
+}) => {
+  // The paper: the engraved lines of a typed tune, as a photo and as a PDF.
+  await ownPiece(page, 'corrente.abc', 'Dance on paper');
+  await openRoom(page, 'Dance on paper', 'Press');
+  await expect(page.getByTestId('sheet').first().locator('svg, img').first()).toBeVisible();
+  await visit(page, page.url().replace('/press', '/structure'));
+  await page.waitForSelector('.system[data-drawn=true]');
+  await page.addStyleTag({
+    content: '.analysis, .tint, .ribbon, .tools, .side-panel { display: none !important; } .music { background: #fff; }'
+  });
+  await settled(page);
+  const photo = await page.locator('.music').screenshot();
+  const plain = await browser.newPage();
+  await plain.setContent(`<img style="width:100%" src="data:image/png;base64,${photo.toString('base64')}">`);
+  const pdf = await plain.pdf({ format: 'A4', printBackground: true });
+  await plain.close();
+
+  await begin(page, { Title: 'From the photo', Meter: '3/4', Upbeat: 'an eighth' });
+  const chooser = page.getByTestId('paper-chooser');
+  await chooser.setInputFiles({ name: 'torn.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.7 torn') });
+  await expect(page.getByRole('alert')).toHaveText('“torn.pdf” is a damaged PDF, or it is locked.');
+  await chooser.setInputFiles([
+    { name: 'photo.png', mimeType: 'image/png', buffer: photo },
+    { name: 'page.pdf', mimeType: 'application/pdf', buffer: pdf }
+  ]);
+  await page.getByRole('button', { name: 'how the pages are cut' }).click();
+  const counts = page.getByTestId('cut-count');
+  await expect(counts).toHaveCount(2);
+  await expect(counts.first()).toHaveText(/^[4-9] systems, [23]\d bars$/);
+  await expect(counts.nth(1)).toHaveText(/^[4-9] systems, [23]\d bars$/);
+  // A click puts a bar line, another takes it away; undo; a page is taken away.
+  const before = (await counts.first().textContent())!;
+  const sheet = (await page.getByTestId('paper').first().boundingBox())!;
+  const system = (await page.getByTestId('paper').first().locator('rect').first().boundingBox())!;
+  const at = [sheet.x + sheet.width * 0.47, system.y + system.height / 2] as const;
+  await page.mouse.click(...at);
+  await expect(counts.first()).not.toHaveText(before);
+  await page.getByRole('button', { name: 'Undo the last cut' }).click();
+  await expect(counts.first()).toHaveText(before);
+  await page.getByRole('button', { name: 'take this page away' }).nth(1).click();
+  await expect(counts).toHaveCount(1);
+  await page.getByRole('button', { name: 'go on writing' }).click();
+  await expect(page.getByTestId('printed-bar').locator('img')).toBeVisible();
+  await page.getByTestId('written').focus();
+  for (const key of 'ea') await page.keyboard.press(key);
+  await expect(page.getByTestId('printed-bar').locator('img')).toHaveAttribute('alt', 'Bar 1 in print');
+  await saved(page);
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await page.waitForURL(/\/survey$/);
+  for (const room of ['Structure', 'Reading']) {
+    await page.getByRole('link', { name: room, exact: true }).click();
+    await expect(page.getByTestId('in-print').locator('img')).toBeVisible();
+  }
+  const address = (await page.getByTestId('in-print').locator('img').getAttribute('src'))!;
+  expect((await page.request.get(address)).headers()['content-type']).toBe('image/jpeg');
+  const refused = await page.request.post(address.replace(/\/\d+$/, ''), { data: Buffer.from('<svg/>') });
+  expect([refused.status(), (await refused.json()).message]).toEqual([
+    415,
+    'This is no picture: PNG and JPEG are taken, and the pages of a PDF.'
+  ]);
+});

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import InPrint from '$lib/writing/InPrint.svelte';
   import { keep, kept } from '$lib/kept';
   import Fold from '$lib/controls/Fold.svelte';
   import Act from '$lib/controls/Act.svelte';
@@ -141,6 +142,11 @@
       <Act class="not-printed" onclick={printBrief}>Print</Act>
       {#if workspace.study.busy}<span class="quiet" role="status">working it out …</span>{/if}
     </header>
+    <InPrint
+      paper={workspace.data.paper}
+      bar={workspace.selection.from}
+      name={workspace.barName(score.measures[workspace.selection.from])}
+    />
 
     <section>
       <h3>What it is</h3>

@@ -9,6 +9,7 @@
   import type { Score } from '$core/score/model';
   import { barLabel } from '$core/score/position';
   import { Engraver } from '../music/engraver';
+  import InPrint from '../writing/InPrint.svelte';
   import SystemView from '../music/SystemView.svelte';
   import { today } from '../workspace/today';
   import type { Workspace } from '../workspace/workspace.svelte';
@@ -98,6 +99,7 @@
   {#each shown as d (d.id)}
     {@const choice = choiceOf(d)}
     <article data-testid="difference" data-kind={d.kind}>
+      <InPrint paper={workspace.data.paper} bar={d.measure} name="The bar" />
       <h3>{sides ? barLabel(sides.ours.score.measures, sides.ours.score.measures[d.measure]) : ''}: {d.kind}</h3>
       <div class="pair">
         {#each ['ours', 'theirs'] as const as which (which)}

@@ -24,6 +24,11 @@ export const appendSchema = kit.record(
 /** A score that is written from paper, and the revision that it was made of. */
 export const writtenContent = writtenSchema(kit).required();
 export const saveWritingSchema = kit.record({ base: integer.min(0), content: writtenSchema(kit) });
+const share = Joi.number().min(0).max(1);
+/** How a page of paper is cut. */
+export const cutsSchema = kit.record({
+  cuts: kit.list(kit.record({ top: share, bottom: share, lines: kit.list(share, 60).min(2) }), 60)
+});
 export const shelveSchema = kit.record({ piece: integer.min(1) });
 
 export const formatSchema = Joi.string()

@@ -6,6 +6,8 @@ import type {
   Appended,
   Comparison,
   EditionRow,
+  Facsimile,
+  FacsimilePage,
   ImportAnswers,
   Missed,
   Shelf,
@@ -28,7 +30,9 @@ import * as editions from './repositories/editions.ts';
 import * as pieces from './repositories/pieces.ts';
 import * as readings from './repositories/readings.ts';
 import * as sources from './repositories/sources.ts';
+import * as facsimiles from './repositories/facsimiles.ts';
 import * as writings from './repositories/writings.ts';
+import type { CutSystem } from '../../core/writing/facsimile.ts';
 import { documentOf } from '../../core/writing/to-tune.ts';
 import { finished, type Written } from '../../core/writing/written.ts';
 import { writtenFromAbc } from '../../core/writing/from-abc.ts';
@@ -37,6 +41,17 @@ import { pictureOf } from './pictures.ts';
 import { studyOfSource } from './studies.ts';
 import type { ReadyLine } from '../../core/edition/first-picture.ts';
 import type { Survey } from '../../core/survey/survey.ts';
+
+/** Pages of paper that belong to one score, at most. */
+const MOST_PAGES = 80;
+
+/** The kind of a picture by its first bytes; null where it is none. */
+function pictureKind(bytes: Uint8Array): facsimiles.Mime | null {
+  const begins = (...sign: number[]): boolean => sign.every((b, k) => bytes[k] === b);
+  // PNG (W3C, 2003), 5.2; JPEG (ITU-T T.81), B.2.1.
+  if (begins(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'image/png';
+  return begins(0xff, 0xd8, 0xff) ? 'image/jpeg' : null;
+}
 
 /**
  * What one person may reach. Routes get things here, or an answer with status 404 and one sentence; the bare database
@@ -167,6 +182,45 @@ export class Studio {
     if (intake.bars !== row.bars)
       error(409, 'Bars were added or taken out, so that markings would lose their places; put it on the shelf as a piece of its own.');
     await pieces.correctPiece(this.db, pieceId, name, bytes, intake);
+  }
+
+  /** Pages of the paper that a score is written from. */
+  async facsimile(id: number): Promise<FacsimilePage[]> {
+    await this.writing(id);
+    return facsimiles.listPages(this.db, id);
+  }
+
+  /** The writing of a piece with pages of paper; null where there are none. */
+  async facsimileOfPiece(pieceId: number): Promise<Facsimile | null> {
+    await this.piece(pieceId);
+    const writing = await writings.writingOfPiece(this.db, this.person, pieceId);
+    const pages = writing === undefined ? [] : await facsimiles.listPages(this.db, writing);
+    return writing !== undefined && pages.length ? { writing, pages } : null;
+  }
+
+  async addFacsimilePage(id: number, bytes: Uint8Array): Promise<{ id: number }> {
+    await this.writing(id);
+    const mime = pictureKind(bytes);
+    if (!mime) error(415, 'This is no picture: PNG and JPEG are taken, and the pages of a PDF.');
+    if ((await facsimiles.countPages(this.db, id)) >= MOST_PAGES) error(409, `A score has at most ${MOST_PAGES} pages of paper.`);
+    return { id: await facsimiles.addPage(this.db, id, mime, bytes, []) };
+  }
+
+  async facsimilePicture(id: number, page: number): Promise<{ mime: string; bytes: Buffer }> {
+    await this.writing(id);
+    const found = await facsimiles.findPicture(this.db, id, page);
+    if (!found) error(404, 'This page is not here.');
+    return found;
+  }
+
+  async cutFacsimile(id: number, page: number, cuts: CutSystem[]): Promise<void> {
+    await this.facsimilePicture(id, page);
+    await facsimiles.cutPage(this.db, id, page, cuts);
+  }
+
+  async removeFacsimilePage(id: number, page: number): Promise<void> {
+    await this.facsimilePicture(id, page);
+    await facsimiles.removePage(this.db, id, page);
   }
 
   async removeWriting(id: number): Promise<void> {

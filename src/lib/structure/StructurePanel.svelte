@@ -1,4 +1,5 @@
 <script lang="ts">
+  import InPrint from '$lib/writing/InPrint.svelte';
   import Act from '$lib/controls/Act.svelte';
   import { pinWords } from '$core/analysis/pins';
   import { placeName } from '$core/reading/moments';
@@ -28,6 +29,11 @@
       <h2 data-testid="brief-title">{title}</h2>
       {#if workspace.study.busy}<span class="quiet" role="status">working it out …</span>{/if}
     </header>
+    <InPrint
+      paper={workspace.data.paper}
+      bar={workspace.selection.from}
+      name={workspace.barName(score.measures[workspace.selection.from])}
+    />
     <Tabs
       tabs={{ ...TABS, corrections: workspace.reading.pins.length ? `Corrections (${workspace.reading.pins.length})` : 'Corrections' }}
       bind:tab

@@ -29,6 +29,7 @@ import { Playing } from './playing.svelte';
 import { ReadingLog } from './reading-log.svelte';
 import { Selection } from './selection.svelte';
 import { takeStudyWorker } from './study-worker';
+import type { Facsimile } from '../shapes';
 import { api } from '../api';
 
 /** No reading of another source stands in the text. */
@@ -40,6 +41,8 @@ export interface WorkspaceData {
   sourceHash: string;
   /** Name of the engine that made them. */
   engine: string;
+  /** The paper that it was written from; null where there is none. */
+  paper: Facsimile | null;
   /** The stored facts, as JSON. */
   facts: string;
   /** The history that the log belongs to, and where it stands. */

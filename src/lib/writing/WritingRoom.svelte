@@ -19,6 +19,9 @@
   import SignDesk from './SignDesk.svelte';
   import { listed } from '$core/sentences';
   import { MidiIn } from './midi-in.svelte';
+  import CutPages from './CutPages.svelte';
+  import { Paper } from './paper.svelte';
+  import PrintedBar from './PrintedBar.svelte';
   import { writingPlayer } from './sound';
   import type { Stage, Writing } from './writing.svelte';
   import WritingPage from './WritingPage.svelte';
@@ -46,6 +49,16 @@
   // svelte-ignore state_referenced_locally
   const midiIn = new MidiIn(writing);
   $effect(() => () => (player.close(), midiIn.close()));
+
+  // svelte-ignore state_referenced_locally
+  const paper = new Paper(id);
+  void paper.open();
+  let chooser: HTMLInputElement;
+  let cutting = $state(false);
+  async function lay(files: FileList | null): Promise<void> {
+    await paper.add([...(files ?? [])]);
+    chooser.value = '';
+  }
 
   const complete = $derived(writing.written.bars.filter((_, k) => isComplete(writing.written, k)).length);
   const lanes = $derived(writing.written.lanes);
@@ -188,7 +201,33 @@
     </footer>
   </section>
   <section class="page" aria-label="The page">
-    <WritingPage bind:this={page} {writing} />
+    <p class="row">
+      <input
+        bind:this={chooser}
+        type="file"
+        accept=".png,.jpg,.jpeg,.pdf,image/png,image/jpeg,application/pdf"
+        multiple
+        hidden
+        onchange={(e) => void lay(e.currentTarget.files)}
+        data-testid="paper-chooser"
+      />
+      {#if paper.progress}<span role="status">{paper.progress}</span>{:else}<Act onclick={() => chooser.click()}
+          >{paper.pages.length ? 'lay more pages beside it' : 'lay a photo or PDF of the page beside it'}</Act
+        >{/if}
+      {#if paper.pages.length}
+        <Act aria-pressed={cutting} onclick={() => (cutting = !cutting)}>{cutting ? 'go on writing' : 'how the pages are cut'}</Act>
+        <span class="quiet">{paper.regions.length} bars on paper</span>
+      {/if}
+    </p>
+    {#if paper.refused}<p class="wrong" role="alert">{paper.refused}</p>{/if}
+    {#if cutting && paper.pages.length}
+      <CutPages {paper} />
+    {:else}
+      {#if paper.regions[writing.place.bar]}
+        <PrintedBar writing={id} pages={paper.pages} region={paper.regions[writing.place.bar]} name={writing.barName} />
+      {/if}
+      <WritingPage bind:this={page} {writing} />
+    {/if}
   </section>
 </div>
 

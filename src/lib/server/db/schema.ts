@@ -103,6 +103,22 @@ export const writings = sqliteTable(
   (t) => [index('writings_by_owner').on(t.owner)]
 );
 
+/** Pictures of the paper that a score is written from, page by page, with how they are cut into systems and bars. */
+export const facsimilePages = sqliteTable(
+  'facsimile_pages',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    writingId: integer('writing_id')
+      .notNull()
+      .references(() => writings.id, { onDelete: 'cascade' }),
+    /** What browsers call its format. */
+    mime: text('mime', { enum: ['image/png', 'image/jpeg'] }).notNull(),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+    cuts: text('cuts', { mode: 'json' }).notNull()
+  },
+  (t) => [index('facsimile_pages_by_writing').on(t.writingId)]
+);
+
 /** Results of the engine, by source and engine version; may be thrown away at any time. */
 export const studies = sqliteTable(
   'studies',

@@ -21,6 +21,13 @@ export const load: LayoutServerLoad = async ({ params, url, locals }) => {
     source: sourceName,
     otherSources: await piece.otherSources(),
     survey,
-    workspace: { pieceId: id, readingId: reading.id, sourceHash, engine: ENGINE, ...(await piece.standing(reading.id)) }
+    workspace: {
+      pieceId: id,
+      readingId: reading.id,
+      sourceHash,
+      engine: ENGINE,
+      paper: await locals.studio.facsimileOfPiece(id),
+      ...(await piece.standing(reading.id))
+    }
   };
 };
