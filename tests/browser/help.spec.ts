@@ -56,7 +56,7 @@ test('signs are explained where they stand: on the page by the pointer, in the r
 
 test('music at once: the first systems stand in a room before the engraver has come', async ({ page }) => {
   await visit(page, '/');
-  await page.getByTestId('piece').last().getByRole('link', { name: 'Reading', exact: true }).click();
+  await page.getByTestId('piece').filter({ hasText: 'Étude' }).last().getByRole('link', { name: 'Reading', exact: true }).click();
   await drawn(page);
   const address = page.url();
   // The engraver never comes.

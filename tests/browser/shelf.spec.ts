@@ -64,6 +64,8 @@ test('a shelf of many: found by words, ordered, narrowed, grouped; what was take
   await page.getByTestId('period').selectOption('romantic');
   await saved(page);
   await visit(page, '/');
+  await page.getByTestId('find').fill('pilot');
+  await expect(cards).toHaveCount(3);
   await expect(cards.first()).toContainText('Pilot song 3');
   await expect(cards.first()).toContainText('Romantic');
   await expect(cards.first()).toContainText('opened today');

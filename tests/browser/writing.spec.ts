@@ -197,14 +197,16 @@ test('signs, words, syllables, graces and two staves are put where they are prin
   await page.keyboard.press('q');
   await page.keyboard.press('q');
   // The mouse: a click at the height of the top line is F sharp in G major.
+  await expect(page.locator('[data-testid=written] g.note')).toHaveCount(2);
+  await settled(page);
   const lines = await page
     .locator('[data-testid=written] g.measure#m0 g.staff')
     .first()
     .locator(':scope > path')
     .evaluateAll((paths) => paths.map((p) => p.getBoundingClientRect().top));
-  await settled(page);
   const note = await page.locator('[data-testid=written] g.note.here').boundingBox();
   await page.mouse.click(note!.x + 3, Math.min(...lines));
+  await expect(page.locator('[data-testid=written] g.note.unsaid')).toHaveCount(1);
   await page.keyboard.press('g');
   await page.keyboard.press('Escape');
   await expect(written).toHaveAttribute('aria-label', /signs/);
