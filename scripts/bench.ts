@@ -16,7 +16,7 @@ import { propose } from '../src/core/reading/propose.ts';
 import type { Score } from '../src/core/score/model.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
 import { withNewBar, withPitch, withRhythm } from '../src/core/writing/edits.ts';
-import { emptyWritten, type Written } from '../src/core/writing/written.ts';
+import { EMPTY_HEAD, emptyWritten, type Written } from '../src/core/writing/written.ts';
 import { durability } from './bench-durability.ts';
 import { load } from './bench-load.ts';
 import { longScore } from './long-score.ts';
@@ -210,20 +210,7 @@ async function marking(page: Page): Promise<number> {
 /** A score of many bars of eighths that is being written; its last bar has a rhythm and no pitches yet. */
 function longWriting(bars: number): Written {
   const eighths = Array.from({ length: 8 }, () => ({ written: { n: 1, d: 2 }, rest: false }));
-  let w = emptyWritten(
-    {
-      title: 'Long writing',
-      composer: '',
-      instrument: 'Violin',
-      transpose: 0,
-      clefs: ['treble'],
-      key: { fifths: 1, mode: 'major' },
-      meter: '4/4',
-      tempo: { words: '', unit: null, perMinute: null },
-      upbeat: null
-    },
-    'bar-0'
-  );
+  let w = emptyWritten({ ...EMPTY_HEAD, title: 'Long writing', instrument: 'Violin', key: { fifths: 1, mode: 'major' } }, 'bar-0');
   for (let bar = 0; bar < bars; bar++) {
     w = withRhythm(bar ? withNewBar(w, bar - 1) : w, bar, 0, eighths);
     if (bar < bars - 1)

@@ -1,5 +1,6 @@
 import type { Act } from '$core/reading/log';
 import type { CutSystem } from '$core/writing/facsimile';
+import type { WrittenChange } from '$core/writing/change';
 import type { Written } from '$core/writing/written';
 import type {
   ActsAfter,
@@ -158,11 +159,14 @@ export const api = {
   beginWriting: (content: Written) =>
     askJson<{ id: number }>('/api/writings', 'The score could not be begun.', { method: 'POST', ...body(content) }),
   /** Saves what is written. @returns its revision, or what stands there where another window was quicker */
-  saveWriting: async (id: number, base: number, content: Written): Promise<{ revision: number } | { conflict: WritingState }> => {
+  saveWriting: async (
+    id: number,
+    saving: { base: number; save: string; change: WrittenChange }
+  ): Promise<{ revision: number } | { conflict: WritingState }> => {
     const response = await answerOf(`/api/writings/${id}`, {
       method: 'PUT',
       signal: AbortSignal.timeout(ANSWER_MS),
-      ...body({ base, content })
+      ...body(saving)
     });
     if (!response.ok && response.status !== 409) throw await refusal(response, 'The server did not say why.');
     return (await response.json()) as { revision: number } | { conflict: WritingState };

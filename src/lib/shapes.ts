@@ -117,6 +117,8 @@ export interface WritingLine {
 export interface WritingState {
   content: Written;
   revision: number;
+  /** The name of the last saving. */
+  lastSave: string | null;
   pieceId: number | null;
 }
 

@@ -30,6 +30,13 @@ export const midi = (p: Pitch): number => 12 * (p.octave + 1) + STEP_SEMITONES[p
 /** Steps above C0, ignoring alterations: the height on a staff. */
 export const staffStep = (p: Pitch): number => 7 * p.octave + p.step;
 
+/** The pitch at a height on a staff, as `staffStep` gives it. */
+export const atStaffStep = (height: number, alter: number): Pitch => ({
+  step: ((height % 7) + 7) % 7,
+  alter,
+  octave: Math.floor(height / 7)
+});
+
 export const accidental = (alter: number): string => {
   const whole = Math.round(alter);
   return whole >= 0 ? '#'.repeat(Math.min(whole, 4)) : 'b'.repeat(Math.min(-whole, 4));
@@ -62,11 +69,8 @@ export const fifthsPc = (f: number): number => (((f * 7) % 12) + 12) % 12;
 
 export function transpose(p: Pitch, by: Interval): Pitch {
   if (by.diatonic === 0 && by.chromatic === 0) return p;
-  const target = staffStep(p) + by.diatonic;
-  const step = ((target % 7) + 7) % 7;
-  const octave = Math.floor(target / 7);
-  const plain: Pitch = { step, alter: 0, octave };
-  return { step, octave, alter: midi(p) + by.chromatic - midi(plain) };
+  const plain = atStaffStep(staffStep(p) + by.diatonic, 0);
+  return { ...plain, alter: midi(p) + by.chromatic - midi(plain) };
 }
 
 const QUALITIES: Record<string, Record<number, string>> = {

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { keyAlter } from '../score/accidentals.ts';
 import { eq } from '../score/fraction.ts';
-import { midi, staffStep, type Pitch } from '../score/pitch.ts';
+import { atStaffStep, midi, staffStep, type Pitch } from '../score/pitch.ts';
 import { DECORATIONS } from '../score/abc/decorations.ts';
 import { durationOf, writtenOf, type Value } from './values.ts';
 import { emptyBar, keyAt, type Sound, type Written, type WrittenBar, type WrittenHead } from './written.ts';
@@ -80,9 +80,8 @@ export const withPitch = (w: Written, place: Place, pitch: Pitch, chord = false)
 
 /** Steps up or down within the key, or an octave for seven. */
 export const moved = (pitch: Pitch, steps: number, alterAt: (step: number) => number): Pitch => {
-  const target = staffStep(pitch) + steps;
-  const step = ((target % 7) + 7) % 7;
-  return { step, octave: Math.floor(target / 7), alter: steps % 7 === 0 ? pitch.alter : alterAt(step) };
+  const plain = atStaffStep(staffStep(pitch) + steps, 0);
+  return { ...plain, alter: steps % 7 === 0 ? pitch.alter : alterAt(plain.step) };
 };
 
 export const movedPitches = (w: Written, place: Place, steps: number): Written =>
@@ -110,17 +109,19 @@ export const rested = (w: Written, place: Place): Written =>
 /** Signs that can stand only once on a note: a level, a hairpin's end. */
 const isDirection = (name: string): boolean => DECORATIONS[name]?.group === 'direction';
 
-/** A printed sign is put on a sound, or taken away where it stands. */
-export const withSign = (w: Written, place: Place, name: string): Written =>
-  withSound(w, place, (s) => ({
-    ...s,
-    decorations: s.decorations.includes(name)
-      ? s.decorations.filter((d) => d !== name)
-      : // What begins comes before what is on the note, as it is written.
-        isDirection(name)
-        ? [name, ...s.decorations]
-        : [...s.decorations, name]
-  }));
+/** A printed sign is put on sounds; where all have it, it is taken away. */
+export function withSign(w: Written, places: readonly Place[], name: string): Written {
+  const all = places.every((p) => soundAt(w, p)?.decorations.includes(name));
+  return places.reduce(
+    (next, place) =>
+      withSound(next, place, (s) => {
+        const others = s.decorations.filter((d) => d !== name);
+        // What begins comes before what is on the note, as it is written.
+        return { ...s, decorations: all ? others : isDirection(name) ? [name, ...others] : [...others, name] };
+      }),
+    w
+  );
+}
 
 /** The sounds from one place to another in their order, both included, of one lane. */
 export function stretch(w: Written, from: Place, to: Place): Place[] {
@@ -151,7 +152,7 @@ export function withHairpin(w: Written, from: Place, to: Place, up: boolean): Wr
   const places = stretch(w, from, to);
   if (places.length < 2) return w;
   const [open, close] = up ? ['<(', '<)'] : ['>(', '>)'];
-  return withSign(withSign(w, places[0], open), places.at(-1)!, close);
+  return withSign(withSign(w, [places[0]], open), [places.at(-1)!], close);
 }
 
 export const withWords = (w: Written, place: Place, text: string): Written =>

@@ -1,12 +1,12 @@
-import type { ObjectSchema } from 'joi';
+import type { ObjectSchema, Schema } from 'joi';
 import type { SchemaKit } from '../schema-kit.ts';
 import { isMeter } from './from-tune.ts';
 
 /** Most that a written score holds. */
 const MOST = { bars: 2000, sounds: 400, pitches: 12, lanes: 4, signs: 30 };
 
-/** What a written score must look like before it is kept. */
-export function writtenSchema({ joi, id, words, integer, fraction, oneOf, list, record, orNull }: SchemaKit): ObjectSchema {
+/** The parts of a written score. */
+function parts({ joi, id, words, integer, fraction, oneOf, list, record, orNull }: SchemaKit): Record<'head' | 'lanes' | 'bar', Schema> {
   const pitch = record({ step: integer.min(0).max(6), alter: joi.number().min(-2).max(2), octave: integer.min(-1).max(10) });
   const meter = words(20).custom((value: string, helpers) =>
     isMeter(value) ? value : helpers.message({ custom: '{#label} is no meter' })
@@ -49,7 +49,7 @@ export function writtenSchema({ joi, id, words, integer, fraction, oneOf, list, 
       letter: words(8)
     }
   );
-  return record({
+  return {
     head: record({
       title: words(200),
       composer: words(200),
@@ -62,9 +62,27 @@ export function writtenSchema({ joi, id, words, integer, fraction, oneOf, list, 
       upbeat: orNull(fraction)
     }),
     lanes: list(record({ staff: integer.min(1).max(2), voice: integer.min(1).max(2) }), MOST.lanes).min(1),
-    bars: list(bar, MOST.bars).min(1)
-  }).custom((w: { lanes: unknown[]; bars: { lanes: unknown[] }[] }, helpers) => {
-    const odd = w.bars.findIndex((b) => b.lanes.length !== w.lanes.length);
-    return odd < 0 ? w : helpers.message({ custom: `bar ${odd + 1} has another number of voices than the score` });
+    bar
+  };
+}
+
+/** The first bar that has another number of voices than the score, in a sentence; null where none has. */
+export function oddBar(w: { lanes: readonly unknown[]; bars: readonly { lanes: readonly unknown[] }[] }): string | null {
+  const odd = w.bars.findIndex((b) => b.lanes.length !== w.lanes.length);
+  return odd < 0 ? null : `bar ${odd + 1} has another number of voices than the score`;
+}
+
+/** What a written score must look like before it is kept. */
+export function writtenSchema(kit: SchemaKit): ObjectSchema {
+  const { head, lanes, bar } = parts(kit);
+  return kit.record({ head, lanes, bars: kit.list(bar, MOST.bars).min(1) }).custom((w: Parameters<typeof oddBar>[0], helpers) => {
+    const odd = oddBar(w);
+    return odd === null ? w : helpers.message({ custom: odd });
   });
+}
+
+/** What is sent of it while it is written: see `change.ts`. */
+export function changeSchema(kit: SchemaKit): ObjectSchema {
+  const { head, lanes, bar } = parts(kit);
+  return kit.record({ bars: kit.list(bar, MOST.bars) }, { head, lanes, order: kit.list(kit.id, MOST.bars).min(1) });
 }

@@ -74,7 +74,7 @@ export interface Typing {
 
 export const NOTHING_TYPED: Typing = { values: [], rest: false, group: null };
 
-/** In the time of how many a group of so many is played. */
+/** In the time of how many a group of so many is played. [common practice] */
 const IN_TIME_OF: Record<number, number> = { 2: 3, 3: 2, 4: 3, 5: 4, 6: 4, 7: 4 };
 
 /**

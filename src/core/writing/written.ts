@@ -56,6 +56,19 @@ export interface WrittenHead {
   upbeat: Fraction | null;
 }
 
+/** A head before anything is said in it. */
+export const EMPTY_HEAD: WrittenHead = {
+  title: '',
+  composer: '',
+  instrument: '',
+  transpose: 0,
+  clefs: ['treble'],
+  key: { fifths: 0, mode: 'major' },
+  meter: '4/4',
+  tempo: { words: '', unit: null, perMinute: null },
+  upbeat: null
+};
+
 export interface Written {
   head: WrittenHead;
   lanes: Lane[];
@@ -76,17 +89,19 @@ export function emptyWritten(head: WrittenHead, id: string): Written {
   return { head, lanes, bars: [emptyBar(id, lanes.length)] };
 }
 
-export const meterAt = (w: Written, bar: number): string =>
-  w.bars
-    .slice(0, bar + 1)
-    .map((b) => b.meter)
-    .findLast((m) => m !== undefined) ?? w.head.meter;
+/** What bars say last before and in a bar. */
+function inForce<T>(w: Written, bar: number, said: (b: WrittenBar) => T | undefined): T | undefined {
+  for (let k = bar; k >= 0; k--) {
+    const here = said(w.bars[k]);
+    if (here !== undefined) return here;
+  }
+  return undefined;
+}
 
-export const keyAt = (w: Written, bar: number): KeySignature =>
-  w.bars
-    .slice(0, bar + 1)
-    .map((b) => b.key)
-    .findLast((k) => k !== undefined) ?? w.head.key;
+/** The meter in force at a bar. */
+export const meterAt = (w: Written, bar: number): string => inForce(w, bar, (b) => b.meter) ?? w.head.meter;
+
+export const keyAt = (w: Written, bar: number): KeySignature => inForce(w, bar, (b) => b.key) ?? w.head.key;
 
 export const timeOf = (meter: string): TimeSignature | null => readMeterField(meter) ?? null;
 
@@ -95,9 +110,6 @@ export const roomOf = (w: Written, bar: number): Fraction | null =>
   bar === 0 && w.head.upbeat ? w.head.upbeat : (timeOf(meterAt(w, bar))?.quarters ?? null);
 
 export const lengthOf = (sounds: readonly Sound[]): Fraction => sounds.reduce((sum, s) => (s.grace ? sum : add(sum, s.duration)), ZERO);
-
-/** Where a sound enters, in quarters from the beginning of its bar. */
-export const onsetOf = (sounds: readonly Sound[], at: number): Fraction => lengthOf(sounds.slice(0, at));
 
 const laneName = (w: Written, lane: number): string => {
   const { staff, voice } = w.lanes[lane];

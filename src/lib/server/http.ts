@@ -34,8 +34,9 @@ export async function limitedBody(request: Request, most: number): Promise<Uint8
   return new Uint8Array(Buffer.concat(chunks));
 }
 
-/** Bytes of a file that is sent in, of acts of a reading, and of everything else that is sent as JSON, at most. */
+/** Bytes of a file that is sent in, of an archive (with pictures of its paper), of acts of a reading, and of everything else that is sent as JSON, at most. */
 export const MOST_FILE_BYTES = 64 * 1024 * 1024;
+export const MOST_ARCHIVE_BYTES = 256 * 1024 * 1024;
 export const MOST_ACT_BYTES = 4 * 1024 * 1024;
 const MOST_JSON_BYTES = 10_000;
 

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { commandSchema } from '../../core/reading/commands/schema.ts';
 import { schemaKit } from '../../core/schema-kit.ts';
-import { writtenSchema } from '../../core/writing/schema.ts';
+import { changeSchema, writtenSchema } from '../../core/writing/schema.ts';
 import { LIMITS } from '../../core/style/limits.ts';
 import { FORMATS } from './formats.ts';
 
@@ -21,14 +21,13 @@ export const appendSchema = kit.record(
   { history: historySchema }
 );
 
-/** A score that is written from paper, and the revision that it was made of. */
+/** A score that is written from paper; a change of it, its own name, and the revision that it was made of. */
 export const writtenContent = writtenSchema(kit).required();
-export const saveWritingSchema = kit.record({ base: integer.min(0), content: writtenSchema(kit) });
+export const saveWritingSchema = kit.record({ base: integer.min(0), save: kit.id, change: changeSchema(kit) });
 const share = Joi.number().min(0).max(1);
 /** How a page of paper is cut. */
-export const cutsSchema = kit.record({
-  cuts: kit.list(kit.record({ top: share, bottom: share, lines: kit.list(share, 60).min(2) }), 60)
-});
+export const cutSystems = kit.list(kit.record({ top: share, bottom: share, lines: kit.list(share, 60).min(2) }), 60);
+export const cutsSchema = kit.record({ cuts: cutSystems });
 export const shelveSchema = kit.record({ piece: integer.min(1) });
 
 export const formatSchema = Joi.string()

@@ -7,13 +7,11 @@ import type {
   Comparison,
   EditionRow,
   Facsimile,
-  FacsimilePage,
   ImportAnswers,
   Missed,
   Shelf,
   SourceCollation,
-  WritingLine,
-  WritingState
+  WritingLine
 } from '../shapes.ts';
 import { zipped } from './archive/all-archives.ts';
 import { exportPiece } from './archive/archive.ts';
@@ -32,26 +30,13 @@ import * as readings from './repositories/readings.ts';
 import * as sources from './repositories/sources.ts';
 import * as facsimiles from './repositories/facsimiles.ts';
 import * as writings from './repositories/writings.ts';
-import type { CutSystem } from '../../core/writing/facsimile.ts';
-import { documentOf } from '../../core/writing/to-tune.ts';
-import { finished, type Written } from '../../core/writing/written.ts';
-import { writtenFromAbc } from '../../core/writing/from-abc.ts';
+import type { Written } from '../../core/writing/written.ts';
+import { StudioWriting } from './studio-writing.ts';
 import { standingOf } from './standing.ts';
 import { pictureOf } from './pictures.ts';
 import { studyOfSource } from './studies.ts';
 import type { ReadyLine } from '../../core/edition/first-picture.ts';
 import type { Survey } from '../../core/survey/survey.ts';
-
-/** Pages of paper that belong to one score, at most. */
-const MOST_PAGES = 80;
-
-/** The kind of a picture by its first bytes; null where it is none. */
-function pictureKind(bytes: Uint8Array): facsimiles.Mime | null {
-  const begins = (...sign: number[]): boolean => sign.every((b, k) => bytes[k] === b);
-  // PNG (W3C, 2003), 5.2; JPEG (ITU-T T.81), B.2.1.
-  if (begins(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'image/png';
-  return begins(0xff, 0xd8, 0xff) ? 'image/jpeg' : null;
-}
 
 /**
  * What one person may reach. Routes get things here, or an answer with status 404 and one sentence; the bare database
@@ -133,26 +118,10 @@ export class Studio {
     return writings.addWriting(this.db, this.person, content);
   }
 
-  async writing(id: number): Promise<WritingState> {
+  async writing(id: number): Promise<StudioWriting> {
     const found = await writings.findWriting(this.db, this.person, id);
     if (!found) error(404, 'Nothing is being written under this number.');
-    return found;
-  }
-
-  /** Saves a writing over the revision that a window had; what stands there, where another was quicker with something else. */
-  async saveWriting(id: number, base: number, content: Written): Promise<{ revision: number } | { conflict: WritingState }> {
-    const before = await this.writing(id);
-    if (await writings.saveWriting(this.db, this.person, id, base, content)) return { revision: base + 1 };
-    // What is sent twice, because the first answer was lost, stands already.
-    if (JSON.stringify(before.content) === JSON.stringify(content)) return { revision: before.revision };
-    return { conflict: await this.writing(id) };
-  }
-
-  /** A writing stands on the shelf now. */
-  async shelveWriting(id: number, pieceId: number): Promise<void> {
-    await this.writing(id);
-    await this.piece(pieceId);
-    await writings.shelveWriting(this.db, this.person, id, pieceId);
+    return new StudioWriting(this.db, this.person, id, found);
   }
 
   /**
@@ -161,71 +130,15 @@ export class Studio {
    */
   async openForWriting(pieceId: number): Promise<number> {
     const { row } = await this.piece(pieceId);
-    const written = await writings.writingOfPiece(this.db, this.person, pieceId);
+    const written = await writings.writingOfPiece(this.db, pieceId);
     if (written !== undefined) return written;
     const source = (await pieces.findSourceFile(this.db, row.sourceHash))!;
     if (source.format !== 'abc')
       error(409, 'This piece came in as a file, which is never altered; what is meant otherwise is put into Reading as an emendation.');
-    const taken = writtenFromAbc(source.bytes, source.document);
+    const { bytes, document } = source;
+    const taken = await runTask('written', { bytes, document }, undefined, undefined, this.person);
     if (!taken) error(409, 'The writing room holds one instrument on one staff or two; this tune has more.');
     return writings.addWriting(this.db, this.person, taken, pieceId);
-  }
-
-  /** The piece that a writing stands on the shelf as follows it from now on; its readings stay. */
-  async correctPiece(id: number): Promise<void> {
-    const { content, pieceId } = await this.writing(id);
-    if (pieceId === null) error(409, 'This score is not on the shelf yet.');
-    const { row } = await this.piece(pieceId);
-    const bytes = new TextEncoder().encode(documentOf(finished(content)));
-    const name = `${fileName(content.head.title)}.musicxml`;
-    const intake = await runTask('intake', { bytes, fileName: name }, undefined, undefined, this.person);
-    if (intake.bars !== row.bars)
-      error(409, 'Bars were added or taken out, so that markings would lose their places; put it on the shelf as a piece of its own.');
-    await pieces.correctPiece(this.db, pieceId, name, bytes, intake);
-  }
-
-  /** Pages of the paper that a score is written from. */
-  async facsimile(id: number): Promise<FacsimilePage[]> {
-    await this.writing(id);
-    return facsimiles.listPages(this.db, id);
-  }
-
-  /** The writing of a piece with pages of paper; null where there are none. */
-  async facsimileOfPiece(pieceId: number): Promise<Facsimile | null> {
-    await this.piece(pieceId);
-    const writing = await writings.writingOfPiece(this.db, this.person, pieceId);
-    const pages = writing === undefined ? [] : await facsimiles.listPages(this.db, writing);
-    return writing !== undefined && pages.length ? { writing, pages } : null;
-  }
-
-  async addFacsimilePage(id: number, bytes: Uint8Array): Promise<{ id: number }> {
-    await this.writing(id);
-    const mime = pictureKind(bytes);
-    if (!mime) error(415, 'This is no picture: PNG and JPEG are taken, and the pages of a PDF.');
-    if ((await facsimiles.countPages(this.db, id)) >= MOST_PAGES) error(409, `A score has at most ${MOST_PAGES} pages of paper.`);
-    return { id: await facsimiles.addPage(this.db, id, mime, bytes, []) };
-  }
-
-  async facsimilePicture(id: number, page: number): Promise<{ mime: string; bytes: Buffer }> {
-    await this.writing(id);
-    const found = await facsimiles.findPicture(this.db, id, page);
-    if (!found) error(404, 'This page is not here.');
-    return found;
-  }
-
-  async cutFacsimile(id: number, page: number, cuts: CutSystem[]): Promise<void> {
-    await this.facsimilePicture(id, page);
-    await facsimiles.cutPage(this.db, id, page, cuts);
-  }
-
-  async removeFacsimilePage(id: number, page: number): Promise<void> {
-    await this.facsimilePicture(id, page);
-    await facsimiles.removePage(this.db, id, page);
-  }
-
-  async removeWriting(id: number): Promise<void> {
-    await this.writing(id);
-    await writings.removeWriting(this.db, this.person, id);
   }
 
   /** The document of a source; it is known by its sum, which only who has the piece knows. */
@@ -268,6 +181,13 @@ export class StudioPiece {
 
   async document(): Promise<string> {
     return (await pieces.findDocument(this.db, this.row.sourceHash))!;
+  }
+
+  /** The pages of paper that it was written from; null where there are none. */
+  async paper(): Promise<Facsimile | null> {
+    const writing = await writings.writingOfPiece(this.db, this.row.id);
+    const pages = writing === undefined ? [] : await facsimiles.listPages(this.db, writing);
+    return writing !== undefined && pages.length ? { writing, pages } : null;
   }
 
   readings(): Promise<readings.ReadingRow[]> {

@@ -1,6 +1,7 @@
-import { nanoid } from 'nanoid';
 import { advanced, describe, type Act, type Standing } from '$core/reading/log';
 import { api, ApiError } from '../api';
+import { pauseAfter } from '../retry';
+import { WindowLock } from '../window-lock';
 import { forget, keep, kept, keptKeys } from '../kept';
 import type { Command } from '$core/reading/commands/index';
 
@@ -8,9 +9,6 @@ import type { Command } from '$core/reading/commands/index';
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'stopped';
 
 const MOST_AT_ONCE = 400;
-/** How long to wait before a failed save is tried again: at first, and at most after many. */
-const RETRY_MS = 2000;
-const LONGEST_RETRY_MS = 30_000;
 
 /** The reading of this window is not there any more (gone, or the server goes on from another history). */
 const ENDED = [404, 410];
@@ -41,9 +39,9 @@ export class Saving {
   /** Something was done elsewhere while own acts were being sent: it is looked at when they have arrived. */
   private behind = false;
   private waiting: (() => void)[] = [];
-  private readonly tab = nanoid();
+  private readonly lock = new WindowLock();
+  private readonly tab = this.lock.name;
   private readonly channel: BroadcastChannel;
-  private readonly closed = new AbortController();
 
   constructor(
     private readonly readingId: number,
@@ -55,8 +53,6 @@ export class Saving {
   ) {
     this.channel = new BroadcastChannel(`nuvelo-reading-${readingId}`);
     this.channel.onmessage = () => void this.catchUp();
-    // The lock lives as long as the tab: what a tab without lock left behind may be taken over.
-    void navigator.locks?.request(`nuvelo-tab-${this.tab}`, () => new Promise(() => {}));
     // While this page was on its way, the one before may have saved its last acts.
     void this.catchUp(false).then(() => this.adoptLeftovers());
   }
@@ -110,7 +106,8 @@ export class Saving {
   }
 
   close(): void {
-    this.closed.abort();
+    // What was not confirmed is still being sent.
+    this.lock.close(false);
     this.channel.close();
   }
 
@@ -187,9 +184,7 @@ export class Saving {
     if (this.halted()) return;
     if (!failed) return void this.flush();
     this.state = 'waiting';
-    // Not all at the same moment: a server that comes back must not be overrun by every window.
-    const pause = Math.min(RETRY_MS * 2 ** this.failures++, LONGEST_RETRY_MS);
-    this.retry = setTimeout(() => void this.flush(), pause * (0.75 + Math.random() / 4));
+    this.retry = setTimeout(() => void this.flush(), pauseAfter(this.failures++));
   }
 
   private halted(): boolean {
@@ -222,10 +217,7 @@ export class Saving {
     this.refused(`“${describe(command)}” was refused and has been taken back. ${why}`);
   }
 
-  /**
-   * Acts that a tab left unsent are sent as soon as that tab is gone; after a reload the old page may still be going
-   * when the new one looks. Where the browser has no locks (a plain address in a school's network), at once.
-   */
+  /** Acts that a tab left unsent are sent as soon as that tab is gone. */
   private adoptLeftovers(): void {
     for (const key of keptKeys(this.ofReading)) {
       if (key === this.key) continue;
@@ -234,17 +226,14 @@ export class Saving {
         this.unsent = [...this.unsent, ...commandsOf(keptActs(key))];
         continue;
       }
-      const adopt = () => this.adopt(key);
-      if (!navigator.locks) adopt();
-      // A room that is left stops waiting; the next one asks anew.
-      else navigator.locks.request(`nuvelo-tab-${key.slice(this.prefix.length)}`, { signal: this.closed.signal }, adopt).catch(() => {});
+      this.lock.whenGone(key.slice(this.prefix.length), () => this.adopt(key));
     }
   }
 
   /** The server knows which of them had arrived. */
   private adopt(key: string): void {
     const left = keptActs(key);
-    if (!left.length || this.closed.signal.aborted || this.state === 'stopped') return;
+    if (!left.length || this.lock.isClosed || this.state === 'stopped') return;
     this.pending.push(...left);
     this.keep();
     if (!this.unkept) forget(key);

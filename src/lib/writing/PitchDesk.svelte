@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { midi, staffStep, type Pitch } from '$core/score/pitch';
+  import { atStaffStep, midi, staffStep, type Pitch } from '$core/score/pitch';
   import { keyAlter } from '$core/score/accidentals';
   import { middleOf } from '$core/writing/to-tune';
   import { keyAt } from '$core/writing/written';
@@ -13,12 +13,7 @@
   const STEPS = 'CDEFGAB';
   const key = $derived(keyAt(writing.written, writing.place.bar));
   const middle = $derived(middleOf(writing.written.head.clefs[writing.written.lanes[writing.place.lane].staff - 1]));
-  const naturals = $derived(
-    Array.from({ length: 2 * REACH + 1 }, (_, k): Pitch => {
-      const height = staffStep(middle) - REACH + k;
-      return { step: ((height % 7) + 7) % 7, octave: Math.floor(height / 7), alter: 0 };
-    })
-  );
+  const naturals = $derived(Array.from({ length: 2 * REACH + 1 }, (_, k): Pitch => atStaffStep(staffStep(middle) - REACH + k, 0)));
   /** The black key above a white one, spelled as the key has it. */
   function blackAbove(p: Pitch): Pitch | null {
     if (p.step === 2 || p.step === 6) return null;

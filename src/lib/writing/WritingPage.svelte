@@ -1,6 +1,6 @@
 <script lang="ts">
   import { keyAlter } from '$core/score/accidentals';
-  import { staffStep } from '$core/score/pitch';
+  import { atStaffStep, staffStep } from '$core/score/pitch';
   import { screenSystems } from '$core/edition/screen';
   import { middleOf } from '$core/writing/to-tune';
   import { keyAt } from '$core/writing/written';
@@ -110,9 +110,8 @@
     const [top, bottom] = [Math.min(...heights), Math.max(...heights)];
     const middle = middleOf(writing.written.head.clefs[staff - 1]);
     const up = Math.round(((top + bottom) / 2 - y) / ((bottom - top) / 8));
-    const height = staffStep(middle) + up;
-    const step = ((height % 7) + 7) % 7;
-    writing.setPitch({ step, octave: Math.floor(height / 7), alter: keyAlter(keyAt(writing.written, bar), step) }, chord);
+    const plain = atStaffStep(staffStep(middle) + up, 0);
+    writing.setPitch({ ...plain, alter: keyAlter(keyAt(writing.written, bar), plain.step) }, chord);
   }
 
   function key(event: KeyboardEvent): void {

@@ -1,23 +1,21 @@
 import { frac, type Fraction } from '$core/score/fraction';
+import { inSigns } from '$core/analysis/words';
+import { fifthsName } from '$core/score/pitch';
 import type { KeySignature } from '$core/score/model';
 import type { WrittenHead } from '$core/writing/written';
 import { isMeter } from '$core/writing/from-tune';
 
-/** Names of major keys from seven flats to seven sharps. */
-const MAJOR = ['C♭', 'G♭', 'D♭', 'A♭', 'E♭', 'B♭', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F♯', 'C♯'];
-const MINOR = ['A♭', 'E♭', 'B♭', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F♯', 'C♯', 'G♯', 'D♯', 'A♯'];
+/** Signatures from seven flats to seven sharps. */
+const FIFTHS = Array.from({ length: 15 }, (_, k) => k - 7);
+/** How far the tonic lies from the signature on the line of fifths. */
+const TONIC = { major: 0, minor: 3 };
 
-export interface KeyChoice {
-  value: string;
-  name: string;
-  key: KeySignature;
-}
-
-export const KEYS: readonly KeyChoice[] = (['major', 'minor'] as const).flatMap((mode) =>
-  (mode === 'major' ? MAJOR : MINOR).map((tonic, k) => ({
-    value: `${k - 7} ${mode}`,
-    name: `${tonic} ${mode}`,
-    key: { fifths: k - 7, mode }
+/** Keys to choose from, by their names. */
+export const KEYS: readonly { value: string; name: string; key: KeySignature }[] = (['major', 'minor'] as const).flatMap((mode) =>
+  FIFTHS.map((fifths) => ({
+    value: `${fifths} ${mode}`,
+    name: `${inSigns(fifthsName(fifths + TONIC[mode]))} ${mode}`,
+    key: { fifths, mode }
   }))
 );
 export const keyValue = (key: KeySignature): string => `${key.fifths} ${key.mode ?? 'major'}`;
@@ -61,18 +59,6 @@ export const BEATS: [string, Fraction][] = [
   ['half', frac(2)],
   ['eighth', frac(1, 2)]
 ];
-
-export const EMPTY_HEAD: WrittenHead = {
-  title: '',
-  composer: '',
-  instrument: '',
-  transpose: 0,
-  clefs: ['treble'],
-  key: { fifths: 0, mode: 'major' },
-  meter: '4/4',
-  tempo: { words: '', unit: null, perMinute: null },
-  upbeat: null
-};
 
 /** What is wrong with a head, in one sentence; null when nothing is. */
 export function headFault(head: WrittenHead): string | null {

@@ -24,6 +24,7 @@ import { proposeBar, type BarProposal } from '$core/writing/proposals';
 import { documentOf, middleOf, nearest } from '$core/writing/to-tune';
 import { durationOf, NOTHING_TYPED, tapped, typed, type Typing, type Value } from '$core/writing/values';
 import { barFaults, barNumber, keyAt, laneFault, lengthOf, roomOf, type Sound, type Written, type WrittenBar } from '$core/writing/written';
+import type { WritingState } from '../shapes';
 import { WritingSaving } from './saving.svelte';
 
 /** What is done at a bar: its rhythm, then its pitches, then what is printed at its notes. */
@@ -50,12 +51,15 @@ export class Writing {
   private before = $state.raw<Written[]>([]);
   private after = $state.raw<Written[]>([]);
 
-  constructor(id: number, content: Written, revision: number) {
-    this.saving = new WritingSaving(id, revision);
-    const left = this.saving.leftover();
-    this.written = left ?? content;
-    if (left) this.saving.save(left);
+  constructor(id: number, state: WritingState) {
+    this.saving = new WritingSaving(id, state);
+    this.written = state.content;
     this.goTo({ bar: this.written.bars.length - 1, lane: 0, at: 0 });
+    this.saving.takeOver((left) => {
+      this.before = [...this.before, this.written];
+      this.written = left;
+      this.goTo({ bar: left.bars.length - 1, lane: 0, at: 0 });
+    });
   }
 
   readonly document = $derived(documentOf(this.written));
@@ -273,9 +277,7 @@ export class Writing {
   }
 
   sign(name: string): void {
-    let next = this.written;
-    for (const place of this.chosen) next = withSign(next, place, name);
-    this.change(next);
+    this.change(withSign(this.written, this.chosen, name));
   }
 
   slur(): void {

@@ -4,10 +4,10 @@
   import { newId } from '$core/writing/edits';
   import { fromMidi, type TakenMidi } from '$core/writing/from-midi';
   import { documentOf } from '$core/writing/to-tune';
-  import { emptyWritten, type Written, type WrittenHead } from '$core/writing/written';
+  import { EMPTY_HEAD, emptyWritten, type Written, type WrittenHead } from '$core/writing/written';
   import { api } from '$lib/api';
   import Act from '$lib/controls/Act.svelte';
-  import { EMPTY_HEAD, headFault } from '$lib/writing/head';
+  import { headFault } from '$lib/writing/head';
   import TunePreview from '$lib/writing/TunePreview.svelte';
   import Head from '$lib/writing/Head.svelte';
   import { sentenceOf } from '$lib/workspace/latest';

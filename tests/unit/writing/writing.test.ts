@@ -13,7 +13,11 @@ import {
   movedPitches,
   rested,
   slurred,
+  tied,
   withGraces,
+  withLane,
+  withoutBar,
+  withVoice,
   withHairpin,
   withNewBar,
   withPitch,
@@ -24,7 +28,8 @@ import {
 } from '../../../src/core/writing/edits.ts';
 import { fromTune } from '../../../src/core/writing/from-tune.ts';
 import { proposeBar } from '../../../src/core/writing/proposals.ts';
-import { documentOf, nearest } from '../../../src/core/writing/to-tune.ts';
+import { changeBetween, changed } from '../../../src/core/writing/change.ts';
+import { documentOf, middleOf, nearest } from '../../../src/core/writing/to-tune.ts';
 import {
   inWords,
   lengthWords,
@@ -36,19 +41,25 @@ import {
   type Typing,
   type Value
 } from '../../../src/core/writing/values.ts';
-import { barFaults, barNumber, emptyWritten, isComplete, type Written, type WrittenHead } from '../../../src/core/writing/written.ts';
+import {
+  EMPTY_HEAD,
+  barFaults,
+  barNumber,
+  emptyWritten,
+  isComplete,
+  type Written,
+  type WrittenHead
+} from '../../../src/core/writing/written.ts';
 import { demoPath } from '../helpers.ts';
 
 const HEAD: WrittenHead = {
+  ...EMPTY_HEAD,
   title: 'Tide study',
   composer: 'Ottoline Vrake',
   instrument: 'Violin',
-  transpose: 0,
-  clefs: ['treble'],
   key: { fifths: 1, mode: 'major' },
   meter: '3/4',
-  tempo: { words: 'Andante', unit: frac(1), perMinute: '72' },
-  upbeat: null
+  tempo: { words: 'Andante', unit: frac(1), perMinute: '72' }
 };
 
 const typing = (keys: string): Typing => [...keys].reduce<Typing>((t, k) => typed(t, k) ?? assert.fail(`${k} in ${keys}`), NOTHING_TYPED);
@@ -125,7 +136,7 @@ test('what is written stands in the document: pitches, accidentals, chords, slur
   w = withPitch(w, { bar: 0, lane: 0, at: 0 }, parsePitch('D4')!, true);
   w = slurred(w, { bar: 0, lane: 0, at: 0 }, { bar: 1, lane: 0, at: 0 });
   w = withHairpin(w, { bar: 1, lane: 0, at: 0 }, { bar: 1, lane: 0, at: 2 }, true);
-  w = withSign(w, { bar: 1, lane: 0, at: 2 }, 'staccato');
+  w = withSign(w, [{ bar: 1, lane: 0, at: 2 }], 'staccato');
   w = withSyllable(w, { bar: 0, lane: 0, at: 0 }, 'tide-');
   w = withGraces(w, { bar: 1, lane: 0, at: 0 }, [parsePitch('C5')!]);
   const score = read(w);
@@ -146,6 +157,31 @@ test('what is written stands in the document: pitches, accidentals, chords, slur
     0,
     'the same slur once more takes it away'
   );
+});
+
+test('a sign goes on all chosen notes, and away where all have it', () => {
+  const w = bars(['qqq', 'G4 A4 B4']);
+  const all = [0, 1, 2].map((at) => ({ bar: 0, lane: 0, at }));
+  const some = withSign(w, [all[1]], 'tenuto');
+  const signs = (x: Written): number[] => x.bars[0].lanes[0].map((s) => s.decorations.length);
+  assert.deepEqual(signs(withSign(some, all, 'tenuto')), [1, 1, 1]);
+  assert.deepEqual(signs(withSign(withSign(some, all, 'tenuto'), all, 'tenuto')), [0, 0, 0]);
+});
+
+test('open sounds stand on the middle line of their clef', () => {
+  // Middle lines of the clefs in common use: any primer of notation.
+  for (const [clef, name] of Object.entries({ treble: 'B4', bass: 'D3', alto: 'C4', tenor: 'A3', 'treble-8': 'B3', 'bass+8': 'D4' }))
+    assert.equal(pitchName(middleOf(clef)), name, clef);
+});
+
+test('half a slur or tie that a correction leaves is not written', () => {
+  let w = bars(['qqq', 'G4 A4 B4'], ['h.', 'B4']);
+  w = slurred(w, { bar: 0, lane: 0, at: 0 }, { bar: 0, lane: 0, at: 1 });
+  w = tied(w, { bar: 0, lane: 0, at: 2 });
+  assert.deepEqual([read(w).slurs.length, read(w).notes.filter((n) => n.tie?.start).length], [1, 1]);
+  w = movedPitches(rested(w, { bar: 0, lane: 0, at: 0 }), { bar: 1, lane: 0, at: 0 }, 1);
+  assert.deepEqual([read(w).slurs.length, read(w).notes.filter((n) => n.tie?.start).length], [0, 0]);
+  assert.doesNotMatch(documentOf(w), /<slur|<tie/);
 });
 
 test('text goes under the chosen notes, a syllable to each; a star passes one over', () => {
@@ -263,4 +299,70 @@ test('whatever is written, every bar of the document is as long as its sounds, a
     ),
     { numRuns: 60 }
   );
+});
+
+/** Anything that one may do to a score. */
+const edit = fc.record({
+  what: fc.nat(13),
+  bar: fc.nat(9),
+  at: fc.nat(6),
+  to: fc.nat(9),
+  rhythm: fc.constantFrom('qqq', 'h.', 'hq', '(eee)qq', 'q./eq', 'hh'),
+  pitch: fc.constantFrom('C4', 'F#4', 'Bb4', 'B4').map((n) => parsePitch(n)!)
+});
+type Edit = typeof edit extends fc.Arbitrary<infer T> ? T : never;
+function edited(w: Written, { what, bar: b, at: a, to, rhythm: keys, pitch }: Edit): Written {
+  const bar = b % w.bars.length;
+  const lane = to % w.lanes.length;
+  const place = { bar, lane, at: a % Math.max(1, w.bars[bar].lanes[lane].length) };
+  const other = { bar: to % w.bars.length, lane, at: 0 };
+  const acts: (() => Written)[] = [
+    () => withRhythm(w, bar, lane, rhythm(keys)),
+    () => withPitch(w, place, pitch),
+    () => withPitch(w, place, pitch, true),
+    () => rested(w, place),
+    () => tied(w, place),
+    () => slurred(w, place, other),
+    () => withHairpin(w, place, other, a % 2 === 0),
+    () => withSign(w, [place], 'accent'),
+    () => withGraces(w, place, [pitch, pitch]),
+    () => withNewBar(w, bar),
+    () => withoutBar(w, bar),
+    () => withVoice(w, 1),
+    () => altered(w, place, to % 2 ? 1 : -1),
+    () => withLane(w, bar, lane, [])
+  ];
+  // Where nothing stands nothing can be put.
+  return w.bars[bar].lanes[lane].length || [0, 9, 10, 11].includes(what) ? acts[what]() : w;
+}
+
+test('whatever is done in whatever order, the document can be read, slurs and ties are whole, and changes carry it over', () => {
+  fc.assert(
+    fc.property(fc.array(edit, { minLength: 1, maxLength: 40 }), (edits) => {
+      let w = bars(['qqq', 'G4 A4 B4'], ['h.', 'B4']);
+      let elsewhere = structuredClone(w);
+      for (const e of edits) {
+        const next = edited(w, e);
+        elsewhere = changed(elsewhere, JSON.parse(JSON.stringify(changeBetween(w, next))) as ReturnType<typeof changeBetween>)!;
+        w = next;
+      }
+      assert.equal(JSON.stringify(elsewhere), JSON.stringify(w), 'what is sent change by change is what stands here');
+      const text = documentOf(w);
+      const score = readMusicXml(text);
+      assert.equal(score.measures.length, w.bars.length);
+      const count = (type: string): number => [...text.matchAll(new RegExp(`<slur [^>]*type="${type}"`, 'g'))].length;
+      assert.equal(count('start'), count('stop'));
+      assert.equal(new Set(score.notes.map((n) => n.id)).size, score.notes.length, 'each note has an id of its own');
+    }),
+    { numRuns: 150 }
+  );
+});
+
+test('a change that names a bar that is not there is none; a key costs one bar', () => {
+  const w = bars(['qqq', 'G4 A4 B4'], ['h.', 'B4']);
+  const change = changeBetween(w, altered(w, { bar: 1, lane: 0, at: 0 }, -1));
+  assert.deepEqual(Object.keys(change), ['bars']);
+  assert.equal(change.bars.length, 1);
+  assert.equal(changed(bars(['h.', 'G4']), change), null);
+  assert.equal(changed(w, { bars: [], order: [w.bars[0].id, 'nowhere'] }), null);
 });

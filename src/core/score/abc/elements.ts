@@ -2,7 +2,7 @@ import type { KeySignature, TimeSignature } from '../model.ts';
 import { escapeXml } from '../musicxml/escape.ts';
 import type { Pitch } from '../pitch.ts';
 
-const CLEFS: Record<string, [string, number]> = {
+const CLEFS: Record<string, [sign: string, line: number]> = {
   treble: ['G', 2],
   bass: ['F', 4],
   alto: ['C', 3],
@@ -44,13 +44,15 @@ export const pitchXml = ({ step, alter, octave }: Pitch, struck: boolean): strin
     ? `<unpitched><display-step>${'CDEFGAB'[step]}</display-step><display-octave>${octave}</display-octave></unpitched>`
     : `<pitch><step>${'CDEFGAB'[step]}</step>${alter ? `<alter>${alter}</alter>` : ''}<octave>${octave}</octave></pitch>`;
 
-export function clefXml(name: string, staff: number | null): string {
+/** A clef by its name, "treble", "bass-8": its sign, its line from below, octaves up or down. */
+export function clefOf(name: string): { sign: string; line: number; octaves: number } {
   const [sign, line] = CLEFS[name.replace(/[+-]8$/, '')] ?? CLEFS.treble;
-  const octave = name.endsWith('-8')
-    ? '<clef-octave-change>-1</clef-octave-change>'
-    : name.endsWith('+8')
-      ? '<clef-octave-change>1</clef-octave-change>'
-      : '';
+  return { sign, line, octaves: name.endsWith('-8') ? -1 : name.endsWith('+8') ? 1 : 0 };
+}
+
+export function clefXml(name: string, staff: number | null): string {
+  const { sign, line, octaves } = clefOf(name);
+  const octave = octaves ? `<clef-octave-change>${octaves}</clef-octave-change>` : '';
   return `<clef${staff ? ` number="${staff}"` : ''}><sign>${sign}</sign><line>${line}</line>${octave}</clef>`;
 }
 

@@ -8,12 +8,13 @@ import { EDITIONS } from './editions.ts';
 import type { ArchivePart } from './part.ts';
 import { READINGS } from './readings.ts';
 import { SOURCES, storeSources, type ReadSource } from './sources.ts';
+import { PAPER, WRITING } from './writing.ts';
 import { line, LONGEST_LINE, notLater, seconds } from './values.ts';
 
 const ARCHIVE_FORMAT = 'nuvelo-archive/1';
 
 /** The sets of tables of which a piece is made, in the order in which they come back. */
-const PARTS = { sources: SOURCES, readings: READINGS, editions: EDITIONS };
+const PARTS = { sources: SOURCES, readings: READINGS, editions: EDITIONS, writing: WRITING, paper: PAPER };
 
 type PartKey = keyof typeof PARTS;
 type PartValue<K extends PartKey> = (typeof PARTS)[K] extends ArchivePart<infer T> ? T[] : never;
@@ -28,11 +29,15 @@ const KEYS = Object.keys(PARTS) as PartKey[];
 const partOf = (key: PartKey): ArchivePart<unknown> => PARTS[key] as ArchivePart<unknown>;
 
 const kit = schemaKit(Joi);
-export const archiveSchema = kit.record({
-  format: kit.oneOf([ARCHIVE_FORMAT]),
-  piece: kit.record({ title: line, composer: line, instrument: line, bars: kit.integer.min(1), createdAt: seconds }),
-  ...Object.fromEntries(KEYS.map((key) => [key, partOf(key).schema]))
-});
+const schemasOf = (keys: readonly PartKey[]) => Object.fromEntries(keys.map((key) => [key, partOf(key).schema]));
+export const archiveSchema = kit.record(
+  {
+    format: kit.oneOf([ARCHIVE_FORMAT]),
+    piece: kit.record({ title: line, composer: line, instrument: line, bars: kit.integer.min(1), createdAt: seconds }),
+    ...schemasOf(KEYS.filter((key) => !partOf(key).later))
+  },
+  schemasOf(KEYS.filter((key) => partOf(key).later))
+);
 
 /** The archive of a piece as JSON, in pieces of text, an item of it at once. */
 export async function* exportPiece(db: Database, row: typeof pieces.$inferSelect): AsyncGenerator<string> {

@@ -1,8 +1,5 @@
 import type { Schema } from 'joi';
-import type { Database } from '../db/open.ts';
-
-/** What can be read and written inside a transaction. */
-export type Tables = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
+import type { Tables } from '../db/open.ts';
 
 /**
  * One set of tables as it goes into an archive and comes back, as a list: the archive is a record of these. Each brings its
@@ -11,6 +8,8 @@ export type Tables = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
  */
 export interface ArchivePart<T> {
   schema: Schema;
+  /** Archives of earlier versions have none: the schema says what counts then. */
+  later?: true;
   /** The items, one after the other: a long piece is never whole in memory. */
   export(db: Tables, pieceId: number): AsyncGenerator<T>;
   /** Puts back what belongs to a piece. @throws ArchiveError with a sentence for the user */

@@ -4,7 +4,8 @@ import { schemaKit } from '../../../core/schema-kit.ts';
 import { comparedSources, pieces, sources } from '../db/schema.ts';
 import { openScore } from '../../../core/score/read-file.ts';
 import { hashOf } from '../hash.ts';
-import { ArchiveError, type ArchivePart, type Tables } from './part.ts';
+import type { Tables } from '../db/open.ts';
+import { ArchiveError, type ArchivePart } from './part.ts';
 import { base64, line, notLater, seconds } from './values.ts';
 
 export interface ArchivedSource {

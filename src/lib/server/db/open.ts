@@ -14,6 +14,9 @@ import * as schema from './schema.ts';
 
 export type Database = LibSQLDatabase<typeof schema> & { $client: Client };
 
+/** What can be read and written inside a transaction too. */
+export type Tables = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
+
 /** The database cannot be used, in a sentence. */
 export class DatabaseRefused extends Error {}
 

@@ -95,8 +95,10 @@ export const writings = sqliteTable(
     content: text('content', { mode: 'json' }).notNull(),
     /** Counts the savings, so that a window learns of another's. */
     revision: integer('revision').notNull().default(0),
+    /** The name of the last saving, so that one whose answer was lost is known when it is sent again. */
+    lastSave: text('last_save'),
     /** The piece that it was put on the shelf as; null while it is only being written. */
-    pieceId: integer('piece_id').references(() => pieces.id, { onDelete: 'set null' }),
+    pieceId: integer('piece_id').references(() => pieces.id, { onDelete: 'cascade' }),
     owner: person('owner'),
     updatedAt: integer('updated_at').notNull().default(now)
   },

@@ -29,6 +29,8 @@ const KINDS: Record<TaskName, string> = {
   tunes: 'import',
   archive: 'import',
   excerpt: 'import',
+  written: 'import',
+  correction: 'import',
   study: 'study',
   standing: 'study',
   picture: 'picture',

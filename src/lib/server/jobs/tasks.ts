@@ -12,6 +12,9 @@ import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey } from '../../../core/survey/survey.ts';
 import type { Command } from '../../../core/reading/commands/index.ts';
 import { advanced, type Standing } from '../../../core/reading/log.ts';
+import { writtenFromAbc } from '../../../core/writing/from-abc.ts';
+import { documentOf } from '../../../core/writing/to-tune.ts';
+import { finished, type Written } from '../../../core/writing/written.ts';
 import type { Comparison } from '../../shapes.ts';
 import type { ReadArchive } from '../archive/archive.ts';
 import type { Format } from '../formats.ts';
@@ -65,6 +68,17 @@ export const TASKS = {
   excerpt({ document, from, to }: { document: string; from: number; to: number }, progress: Progress): Intake {
     const text = excerptDocument(document, readMusicXml(document), { from, to });
     return TASKS.intake({ bytes: new TextEncoder().encode(text), fileName: 'excerpt.musicxml' }, progress);
+  },
+
+  /** A typed tune as the writing room has it; null where that cannot hold it whole. */
+  written({ bytes, document }: { bytes: Uint8Array; document: string }): Written | null {
+    return writtenFromAbc(bytes, document);
+  },
+
+  /** What was written, as the file that its piece follows from now on. */
+  correction({ content, fileName }: { content: Written; fileName: string }, progress: Progress): { bytes: Uint8Array; intake: Intake } {
+    const bytes = new TextEncoder().encode(documentOf(finished(content)));
+    return { bytes, intake: TASKS.intake({ bytes, fileName }, progress) };
   },
 
   study({ document }: { document: string }, progress: Progress): StoredStudy {

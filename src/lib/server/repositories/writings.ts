@@ -1,6 +1,6 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Written } from '../../../core/writing/written.ts';
-import type { Database } from '../db/open.ts';
+import type { Database, Tables } from '../db/open.ts';
 import { writings } from '../db/schema.ts';
 import type { WritingLine, WritingState } from '../../shapes.ts';
 
@@ -14,7 +14,7 @@ export const listWritings = (db: Database, owner: string): Promise<WritingLine[]
     .where(eq(writings.owner, owner))
     .orderBy(desc(writings.updatedAt), desc(writings.id));
 
-export async function addWriting(db: Database, owner: string, content: Written, pieceId: number | null = null): Promise<number> {
+export async function addWriting(db: Tables, owner: string, content: Written, pieceId: number | null = null): Promise<number> {
   const [row] = await db
     .insert(writings)
     .values({ owner, content, pieceId, title: titleOf(content) })
@@ -24,28 +24,33 @@ export async function addWriting(db: Database, owner: string, content: Written, 
 
 export async function findWriting(db: Database, owner: string, id: number): Promise<WritingState | undefined> {
   const [row] = await db
-    .select({ content: writings.content, revision: writings.revision, pieceId: writings.pieceId })
+    .select({ content: writings.content, revision: writings.revision, lastSave: writings.lastSave, pieceId: writings.pieceId })
     .from(writings)
     .where(and(eq(writings.id, id), eq(writings.owner, owner)));
   return row && { ...row, content: row.content as Written };
 }
 
-/** What a piece was written in, the latest. */
-export async function writingOfPiece(db: Database, owner: string, pieceId: number): Promise<number | undefined> {
+/** What a piece was written in. */
+export async function writingOfPiece(db: Tables, pieceId: number): Promise<number | undefined> {
   const [row] = await db
     .select({ id: writings.id })
     .from(writings)
-    .where(and(eq(writings.owner, owner), eq(writings.pieceId, pieceId)))
+    .where(eq(writings.pieceId, pieceId))
     .orderBy(desc(writings.id))
     .limit(1);
   return row?.id;
 }
 
 /** Saves it over a revision. @returns whether it still stood there */
-export async function saveWriting(db: Database, owner: string, id: number, base: number, content: Written): Promise<boolean> {
+export async function saveWriting(
+  db: Database,
+  owner: string,
+  id: number,
+  { base, save, content }: { base: number; save: string; content: Written }
+): Promise<boolean> {
   const saved = await db
     .update(writings)
-    .set({ content, title: titleOf(content), revision: base + 1, updatedAt: sql`(unixepoch())` })
+    .set({ content, title: titleOf(content), revision: base + 1, lastSave: save, updatedAt: sql`(unixepoch())` })
     .where(and(eq(writings.id, id), eq(writings.owner, owner), eq(writings.revision, base)))
     .returning({ id: writings.id });
   return saved.length > 0;

@@ -36,7 +36,7 @@ async function prepare(config: Config): Promise<void> {
 
 /** What the handler of the framework reads from the environment, so that it means what the configuration means. */
 function tellHandler(config: Config): void {
-  process.env.BODY_SIZE_LIMIT = '80M';
+  process.env.BODY_SIZE_LIMIT = '260M';
   if (config.addressHeader) process.env.ADDRESS_HEADER = config.addressHeader;
   if (config.origin) process.env.ORIGIN = config.origin;
   else {

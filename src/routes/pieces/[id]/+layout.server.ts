@@ -26,7 +26,7 @@ export const load: LayoutServerLoad = async ({ params, url, locals }) => {
       readingId: reading.id,
       sourceHash,
       engine: ENGINE,
-      paper: await locals.studio.facsimileOfPiece(id),
+      paper: await piece.paper(),
       ...(await piece.standing(reading.id))
     }
   };

@@ -8,7 +8,7 @@
   let writing = $state.raw<Writing | null>(null);
   // Only a browser writes; the server has no page to write on.
   onMount(() => {
-    writing = new Writing(data.id, data.content, data.revision);
+    writing = new Writing(data.id, data);
     return () => writing?.saving.close();
   });
 </script>
