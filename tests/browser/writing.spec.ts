@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import { crc32, deflateSync } from 'node:zlib';
+import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { parseAbc } from '../../src/core/score/abc/parse';
 import { readAbc } from '../../src/core/score/abc/read';
@@ -191,6 +193,77 @@ test('a study is written from its page, rhythm first; the result is the same, an
   expect(made.bars).toEqual(printed.bars);
 });
 
+/** Short scores of three kinds, with what is particular to each. */
+const KINDS: { name: string; head: Record<string, string>; text: string }[] = [
+  {
+    name: 'a minuet on two staves',
+    head: { Instrument: 'Piano', Staves: 'two, one instrument', Key: 'G major', Meter: '3/4' },
+    text: 'X:1\nT:a minuet on two staves\nM:3/4\nL:1/8\n%%score {A | B}\nV:A name="Piano"\nV:B clef=bass\nK:G\nV:A\nd2 GABc|d2 G2 G2|e2 cdef|g6|]\nV:B\n[G,B,]4 A,2|B,6|C6|B,2 G,2 D,2|]\n'
+  },
+  {
+    name: 'a march for pipes',
+    head: { Instrument: 'Highland bagpipe', Key: 'D major', Meter: '2/4' },
+    text: 'X:1\nT:a march for pipes\nM:2/4\nL:1/8\nV:1 name="Highland bagpipe"\nK:D\n{Gdc}d>e {g}f2|{Gde}d2 {gAGAG}A2|{g}c>B {GdGe}A2|d4|]\n'
+  },
+  {
+    name: 'a song',
+    head: { Instrument: 'Voice', Key: 'E♭ major', Meter: '3/4' },
+    text: 'X:1\nT:a song\nM:3/4\nL:1/4\nV:1 name="Voice"\nK:Eb\nE2 F|G A B|c B A|G3|]\nw:slow the wa-ter ri-ses on the stone\n'
+  }
+];
+
+test('a minuet on two staves, a march for pipes with its graces and a song with its words are written by hand', async ({ page }) => {
+  test.setTimeout(300_000);
+  for (const { name, head, text } of KINDS) {
+    const paper = fromTune(parseAbc(text))!.written;
+    await begin(page, { Title: name, ...head });
+    const hand = new Hand(page, paper);
+    for (let lane = 0; lane < paper.lanes.length; lane++) {
+      if (lane) {
+        await page.getByRole('button', { name: 'lower staff', exact: true }).click();
+        for (let n = 0; n <= paper.bars.length; n++) await page.keyboard.press('ArrowLeft');
+      }
+      for (let bar = 0; bar < paper.bars.length; bar++) await hand.notes(bar, lane);
+    }
+    const signs = paper.bars.flatMap((b) => b.lanes[0]);
+    if (signs.some((s) => s.grace || s.lyrics.length)) {
+      // Back to the first note; then from note to note.
+      await page.keyboard.press('Escape');
+      for (let n = 0; n < signs.length + 4; n++) await page.keyboard.press('ArrowLeft');
+      for (const { lanes } of paper.bars) {
+        let graces: string[] = [];
+        for (const s of lanes[0]) {
+          if (s.grace) graces.push(pitchName(s.pitches[0].pitch));
+          else {
+            if (graces.length) await hand.field('Grace notes before it', graces.join(' '));
+            if (s.lyrics.length) await hand.field('Syllable', s.lyrics[0]);
+            graces = [];
+            await page.getByTestId('written').focus();
+            await page.keyboard.press('ArrowRight');
+          }
+        }
+      }
+    }
+    await saved(page);
+    await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+    await page.waitForURL(/\/survey$/);
+    expect(content(await shelved(page)), name).toEqual(content(readMusicXml(readAbc(text))));
+  }
+});
+
+test('a bar is typed as ABC by who knows it; what is wrong in it is named', async ({ page }) => {
+  await begin(page, { Title: 'Typed bars', Key: 'G major', Meter: '3/4' });
+  await page.getByText('Or typed as ABC').click();
+  const field = page.getByLabel('This bar; C is middle C, the unit an eighth');
+  await field.fill('G2 ?A');
+  await field.press('Enter');
+  await expect(page.getByRole('alert')).toHaveText('Bar 1: "?" has no meaning here (character 4).');
+  await field.fill('G2 A>F (3Bcd');
+  await field.press('Enter');
+  await expect(page.getByTestId('written')).toHaveAttribute('aria-label', 'Bar 2, rhythm');
+  await expect(page.locator('[data-testid=written] g.note')).toHaveCount(6);
+});
+
 test('signs, words, syllables, graces and two staves are put where they are printed; the mouse says pitches', async ({ page }) => {
   await begin(page, { Title: 'Two staves', Instrument: 'Piano', Staves: 'two, one instrument', Key: 'G major', Meter: '2/4' });
   const written = page.getByTestId('written');
@@ -300,6 +373,36 @@ test('what is written is kept while the server does not answer, and sent when it
   await page.reload();
   await expect(page.locator('[data-testid=written] g.note')).toHaveCount(1);
   await saved(page);
+});
+
+test('what another window has changed is asked about, and neither state is lost; what was left unsent is offered', async ({
+  page,
+  context
+}) => {
+  await begin(page, { Title: 'Two windows', Instrument: 'Flute', Meter: '2/4' });
+  await saved(page);
+  const other = await context.newPage();
+  await visit(other, page.url());
+  const notes = (p: Page) => p.locator('[data-testid=written] g.note');
+  await other.getByTestId('written').focus();
+  await other.keyboard.press('h');
+  await other.keyboard.press('g');
+  await saved(other);
+  for (const key of 'qq') await page.keyboard.press(key);
+  await expect(page.getByRole('alert')).toContainText('changed in another window');
+  // The window is closed before anything is decided: the next one asks again, with what was written here.
+  const address = page.url();
+  await page.close();
+  await visit(other, address);
+  await expect(other.getByRole('alert')).toContainText('changed in another window');
+  await expect(notes(other)).toHaveCount(2);
+  await other.getByRole('button', { name: 'take what was written there' }).click();
+  await saved(other);
+  await expect(notes(other)).toHaveCount(1);
+  await other.keyboard.press('Control+z');
+  await other.reload();
+  await expect(notes(other)).toHaveCount(1);
+  expect(await other.evaluate(() => Object.keys(localStorage).filter((k) => k.startsWith('nuvelo-writing')))).toEqual([]);
 });
 
 test('a head without a title, a meter that is none, a bar with too much: one sentence each', async ({ page }) => {
@@ -450,4 +553,73 @@ test('the page beside it: a photo and a PDF are cut into systems and bars, shown
     415,
     'This is no picture: PNG and JPEG are taken, and the pages of a PDF.'
   ]);
+});
+
+/** A picture of noise, as large as a photo of a phone: nothing in it can be made smaller. */
+function noisePng(size: number): Buffer {
+  const rows = Buffer.alloc(size * (3 * size + 1));
+  let state = 1;
+  // Xorshift (Marsaglia 2003), 32 bits.
+  for (let k = 0; k < rows.length; k++)
+    rows[k] = k % (3 * size + 1) ? (state ^= state << 13) ^ (state ^= state >>> 17) ^ (state ^= state << 5) : 0;
+  const chunk = (kind: string, data: Buffer): Buffer => {
+    const body = Buffer.concat([Buffer.from(kind), data]);
+    const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+    length.writeUInt32BE(data.length);
+    sum.writeUInt32BE(crc32(body));
+    return Buffer.concat([length, body, sum]);
+  };
+  const head = Buffer.alloc(13);
+  head.writeUInt32BE(size, 0);
+  head.writeUInt32BE(size, 4);
+  head.set([8, 2], 8);
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk('IHDR', head),
+    chunk('IDAT', deflateSync(rows, { level: 1 })),
+    chunk('IEND', Buffer.alloc(0))
+  ]);
+}
+
+test('a picture of 20 MB and a book of 40 pages come in page by page; cut with the keyboard at 1024; nothing serious for axe', async ({
+  page,
+  browser
+}) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  const picture = noisePng(2600);
+  expect(picture.length).toBeGreaterThan(20_000_000);
+  const plain = await browser.newPage();
+  await plain.setContent(Array.from({ length: 40 }, (_, k) => `<p style="break-after: page">Page ${k + 1}</p>`).join(''));
+  const book = await plain.pdf({ format: 'A5' });
+  await plain.close();
+  await begin(page, { Title: 'From a book' });
+  // All that is said while they come in.
+  await page.evaluate(() => {
+    const said: string[] = ((window as unknown as { said: string[] }).said = []);
+    new MutationObserver(() => {
+      const now = document.querySelector('[data-testid=paper-progress]')?.textContent?.trim();
+      if (now && said.at(-1) !== now) said.push(now);
+    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+  });
+  await page.getByTestId('paper-chooser').setInputFiles([
+    { name: 'photo.png', mimeType: 'image/png', buffer: picture },
+    { name: 'book.pdf', mimeType: 'application/pdf', buffer: book }
+  ]);
+  await page.getByRole('button', { name: 'how the pages are cut' }).click();
+  await expect(page.getByTestId('cut-count')).toHaveCount(41, { timeout: 90_000 });
+  const said = await page.evaluate(() => (window as unknown as { said: string[] }).said);
+  for (const words of ['photo.png: page 1 of 1', 'book.pdf: page 1 of 40', 'book.pdf: page 40 of 40'])
+    expect(
+      said.some((s) => s.includes(words)),
+      words
+    ).toBe(true);
+  expect(said.length).toBeGreaterThan(20);
+  const second = page.getByRole('region', { name: 'Page 2', exact: true });
+  await second.getByRole('button', { name: 'a system here' }).focus();
+  await page.keyboard.press('Enter');
+  await second.getByRole('button', { name: 'a line in its widest bar' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(second.getByTestId('cut-count')).toHaveText('1 system, 2 bars');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
 });

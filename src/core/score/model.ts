@@ -247,12 +247,12 @@ export class ScoreError extends Error {
     message: string,
     readonly place: { line?: number; column?: number; measure?: string } = {}
   ) {
-    const where = place.measure
-      ? ` (measure ${place.measure}${place.line ? `, line ${place.line}` : ''})`
-      : place.line
-        ? ` (line ${place.line}${place.column !== undefined ? `, character ${place.column}` : ''})`
-        : '';
-    super(message.replace(/\.$/, '') + where + '.');
+    const where = [
+      place.measure && `measure ${place.measure}`,
+      place.line && `line ${place.line}`,
+      place.line && place.column !== undefined && `character ${place.column}`
+    ].filter(Boolean);
+    super(message.replace(/\.$/, '') + (where.length ? ` (${where.join(', ')})` : '') + '.');
     this.name = 'ScoreError';
   }
 }

@@ -1,9 +1,12 @@
+import { parseAbc } from '$core/score/abc/parse';
+import { fromTune } from '$core/writing/from-tune';
+import { barFaults } from '$core/writing/written';
 import { readAbc } from '$core/score/abc/read';
 import { ScoreError, type Score } from '$core/score/model';
 import { readMusicXml } from '$core/score/musicxml/read';
 
 export type TuneReading =
-  | { ok: true; document: string; score: Score }
+  | { ok: true; document: string; score: Score; /** Bars that do not add up, in sentences. */ faults: string[] }
   | {
       ok: false;
       message: string;
@@ -15,7 +18,9 @@ export type TuneReading =
 export function readTune(text: string): TuneReading {
   try {
     const document = readAbc(text);
-    return { ok: true, document, score: readMusicXml(document) };
+    const written = fromTune(parseAbc(text))?.written;
+    const faults = written ? written.bars.flatMap((_, k) => barFaults(written, k)) : [];
+    return { ok: true, document, score: readMusicXml(document), faults };
   } catch (error) {
     if (!(error instanceof ScoreError)) throw error;
     const { line, column } = error.place;

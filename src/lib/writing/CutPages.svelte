@@ -18,14 +18,22 @@
   const sorted = (cuts: readonly CutSystem[]): CutSystem[] => [...cuts].sort((a, b) => a.top - b.top);
   const within = (x: number): number => Math.max(0, Math.min(1, x));
 
+  const putSystem = (page: number, y: number): void =>
+    paper.cut(
+      page,
+      sorted([...paper.pages[page].cuts, { top: within(y - HEIGHT / 2), bottom: within(y + HEIGHT / 2), lines: [0.06, 0.94] }])
+    );
+  /** Below the last one, where there is room. */
+  const addSystem = (page: number): void =>
+    putSystem(page, Math.min(1 - HEIGHT / 2, Math.max(0, ...paper.pages[page].cuts.map((s) => s.bottom)) + HEIGHT));
+
   /** In a system a click puts a bar line or takes one away; elsewhere it puts a system. */
   function click(event: MouseEvent, page: number): void {
     const box = (event.currentTarget as Element).getBoundingClientRect();
     const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     const { cuts } = paper.pages[page];
     const k = cuts.findIndex((s) => y >= s.top && y <= s.bottom);
-    if (k < 0)
-      return paper.cut(page, sorted([...cuts, { top: within(y - HEIGHT / 2), bottom: within(y + HEIGHT / 2), lines: [0.06, 0.94] }]));
+    if (k < 0) return putSystem(page, y);
     const near = cuts[k].lines.findIndex((l) => Math.abs(l - x) < NEAR);
     const lines = near < 0 ? [...cuts[k].lines, x].sort((a, b) => a - b) : cuts[k].lines.filter((_, n) => n !== near);
     if (lines.length >= 2) change(page, k, { lines });
@@ -47,6 +55,7 @@
     <header class="row">
       <h2>Page {p + 1}</h2>
       <span class="quiet" data-testid="cut-count">{many(page.cuts.length, 'system')}, {many(bars(page.cuts), 'bar')}</span>
+      <Act onclick={() => addSystem(p)}>a system here</Act>
       <Act onclick={() => void paper.remove(p)}>take this page away</Act>
     </header>
     <div class="both">

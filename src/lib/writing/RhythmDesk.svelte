@@ -5,6 +5,9 @@
   import { pitchName } from '$core/score/pitch';
   import type { Sound } from '$core/writing/written';
   import Act from '../controls/Act.svelte';
+  import Field from '../controls/Field.svelte';
+  import Fold from '../controls/Fold.svelte';
+  import AbcSigns from '../typing/AbcSigns.svelte';
   import NoteValue from './NoteValue.svelte';
   import RhythmPicture from './RhythmPicture.svelte';
   import type { Writing } from './writing.svelte';
@@ -12,6 +15,7 @@
   const { writing, ondone }: { writing: Writing; ondone: () => void } = $props();
 
   let beats = $state(72);
+  let abc = $state('');
 
   const does = (act: () => void) => () => (act(), ondone());
   const type = (key: string) => does(() => void writing.typeRhythm(key));
@@ -60,6 +64,21 @@
       {/each}
     </ol>
   {/if}
+  <Fold label="Or typed as ABC">
+    <Field
+      label="This bar; C is middle C, the unit an eighth"
+      bind:value={abc}
+      placeholder="G2 A>B (c d)"
+      spellcheck="false"
+      onkeydown={(e: KeyboardEvent) => {
+        if (e.key === 'Enter' && writing.typeAbc(abc)) {
+          abc = '';
+          ondone();
+        }
+      }}
+    />
+    <AbcSigns />
+  </Fold>
   <h3>Or tapped</h3>
   <p class="values">
     <Act onclick={() => writing.tap(performance.now() / 1000)} data-testid="tap"

@@ -211,7 +211,8 @@
         onchange={(e) => void lay(e.currentTarget.files)}
         data-testid="paper-chooser"
       />
-      {#if paper.progress}<span role="status">{paper.progress}</span>{:else}<Act onclick={() => chooser.click()}
+      {#if paper.progress}<span role="status" data-testid="paper-progress">{paper.progress}</span>{:else}<Act
+          onclick={() => chooser.click()}
           >{paper.pages.length ? 'lay more pages beside it' : 'lay a photo or PDF of the page beside it'}</Act
         >{/if}
       {#if paper.pages.length}

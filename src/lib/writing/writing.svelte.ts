@@ -21,6 +21,7 @@ import {
   type Place
 } from '$core/writing/edits';
 import { proposeBar, type BarProposal } from '$core/writing/proposals';
+import { typedBar } from '$core/writing/typed-bar';
 import { documentOf, middleOf, nearest } from '$core/writing/to-tune';
 import { durationOf, NOTHING_TYPED, tapped, typed, type Typing, type Value } from '$core/writing/values';
 import { barFaults, barNumber, keyAt, laneFault, lengthOf, roomOf, type Sound, type Written, type WrittenBar } from '$core/writing/written';
@@ -158,6 +159,20 @@ export class Writing {
     const first = this.sounds.findIndex((s) => s.open);
     if (first < 0) this.onward();
     else this.place = { ...this.place, at: first };
+  }
+
+  /** The bar at hand typed as ABC. @returns whether it could be read */
+  typeAbc(text: string): boolean {
+    const { bar, lane } = this.place;
+    const typed = typedBar(this.written, bar, text);
+    if ('fault' in typed) {
+      this.refused = `${this.barName}: ${typed.fault}`;
+      return false;
+    }
+    this.change(withLane(this.written, bar, lane, typed.sounds));
+    if (laneFault(this.written, bar, lane)) this.goTo({ bar, lane, at: 0 });
+    else this.nextBar();
+    return true;
   }
 
   /** A key of the rhythm; a full bar goes on to its pitches. */

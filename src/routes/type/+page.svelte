@@ -1,4 +1,5 @@
 <script lang="ts">
+  import AbcSigns from '$lib/typing/AbcSigns.svelte';
   import Fold from '$lib/controls/Fold.svelte';
   import Words from '$lib/controls/Words.svelte';
   import Act from '$lib/controls/Act.svelte';
@@ -119,36 +120,12 @@
           {reading.score.measures.length} bars, {reading.score.notes.filter((n) => !n.rest).length} notes{#each reading.score.remarks as remark, k (k)};
             {remark.text}{/each}
         </p>
+        {#each reading.faults as fault (fault)}<p data-testid="tune-bar-fault">{fault}</p>{/each}
       {/if}
       {#if refused}<p>{refused}</p>{/if}
       {#if unkept}<p>This browser keeps nothing more for Nuvelo: put the tune on the shelf before you close this window.</p>{/if}
     </div>
-    <Fold label="The signs in short">
-      <dl>
-        <dt>C D E … B c d … b</dt>
-        <dd>from middle C up; C, an octave lower, c' an octave higher</dd>
-        <dt>^f =f _b</dt>
-        <dd>sharp, natural, flat</dd>
-        <dt>c2 c/ c3/2</dt>
-        <dd>twice, half, one and a half times the unit of L:</dd>
-        <dt>z</dt>
-        <dd>rest; Z a whole bar</dd>
-        <dt>c&gt;d &nbsp; (3cde</dt>
-        <dd>dotted pair; triplet</dd>
-        <dt>(c d) &nbsp; c-c &nbsp; [ceg]</dt>
-        <dd>slur; tie; chord</dd>
-        <dt>&#123;d&#125;c &nbsp; Tc &nbsp; .c</dt>
-        <dd>grace note; trill; staccato</dd>
-        <dt>!p! &nbsp; !&lt;(! … !&lt;)!</dt>
-        <dd>dynamic; crescendo</dd>
-        <dt>| &nbsp; |: :| &nbsp; [1 [2</dt>
-        <dd>bar line; repeat; endings</dd>
-        <dt>"^dolce"c &nbsp; "Am"c</dt>
-        <dd>words above; chord symbol</dd>
-        <dt>K:HP</dt>
-        <dd>the Highland pipes’ scale</dd>
-      </dl>
-    </Fold>
+    <Fold label="The signs in short"><AbcSigns header /></Fold>
   </section>
   <section class="page" aria-label="The tune engraved" bind:clientWidth={width} class:stale={reading !== null && !reading.ok}>
     {#if chunks.length}
@@ -194,19 +171,6 @@
   mark {
     background: var(--edition);
     color: var(--paper);
-  }
-
-  dl {
-    display: grid;
-    grid-template-columns: max-content 1fr;
-    gap: 0.1rem 1rem;
-    font-size: 0.88rem;
-    margin: 0.3rem 0;
-  }
-
-  dd {
-    margin: 0;
-    color: var(--muted);
   }
 
   .page {

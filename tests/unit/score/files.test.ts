@@ -121,7 +121,7 @@ test('lengths that no music has are refused with the place, instead of being cou
   const many = documentOf(attributes(), ...Array.from({ length: 80 }, () => note('C4', 7_600)));
   assert.match(refusal(encode(many)), /Up to here the piece would last 10\d,\d{3} quarters/);
   const tune = (rest: string): string => refusal(encode(`X:1\nT:x\nM:4/4\n${rest}`), 'x.abc');
-  assert.match(tune('L:1/8\nK:C\nC99999 D|'), /"99999" is no length that a note can have \(line 6, character 7\)/);
+  assert.match(tune('L:1/8\nK:C\nC99999 D|'), /"99999" is no length that a note can have \(measure 1, line 6, character 7\)/);
   assert.match(tune('L:99999/4\nK:C\nC|'), /"99999\/4" is no note length \(line 4/);
   assert.match(tune('L:0/4\nK:C\nC|'), /"0\/4" is no note length/);
 });

@@ -29,6 +29,7 @@ import {
 import { fromTune } from '../../../src/core/writing/from-tune.ts';
 import { proposeBar } from '../../../src/core/writing/proposals.ts';
 import { changeBetween, changed } from '../../../src/core/writing/change.ts';
+import { typedBar } from '../../../src/core/writing/typed-bar.ts';
 import { documentOf, middleOf, nearest } from '../../../src/core/writing/to-tune.ts';
 import {
   inWords,
@@ -365,4 +366,17 @@ test('a change that names a bar that is not there is none; a key costs one bar',
   assert.equal(change.bars.length, 1);
   assert.equal(changed(bars(['h.', 'G4']), change), null);
   assert.equal(changed(w, { bars: [], order: [w.bars[0].id, 'nowhere'] }), null);
+});
+
+test('a bar is typed as ABC in the key and meter in force; a fault names its character, a tune its bar', () => {
+  const w = { ...bars(['qqq', 'G4 A4 B4']), head: { ...HEAD, key: { fifths: -3, mode: 'minor' } } };
+  const taken = typedBar(w, 0, 'E2 =B>A (3Bcd |');
+  assert.ok('sounds' in taken);
+  const lane = withLane(w, 0, 0, taken.sounds);
+  assert.deepEqual(told(read(lane)).slice(0, 3), ['Eb4 1', 'B4 0.75', 'Ab4 0.25']);
+  assert.deepEqual(barFaults(lane, 0), []);
+  assert.deepEqual(typedBar(w, 0, 'E2 ? F2'), { fault: '"?" has no meaning here (character 4).', at: 3 });
+  assert.match((typedBar(w, 0, 'E2 | F2') as { fault: string }).fault, /one bar/);
+  assert.match((typedBar(w, 0, '"Am"E2') as { fault: string }).fault, /chord symbol/);
+  assert.throws(() => parseAbc('X:1\nM:3/4\nL:1/4\nK:G\nD|G2 A|B2 ?|\n'), /measure 2, line 5, character 11/);
 });

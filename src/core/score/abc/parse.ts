@@ -1,4 +1,4 @@
-import { frac, mul, sub, type Fraction } from '../fraction.ts';
+import { add, frac, lt, mul, sub, ZERO, type Fraction } from '../fraction.ts';
 import { keyAlter } from '../accidentals.ts';
 import { ScoreError, type KeySignature, type TimeSignature } from '../model.ts';
 import { HIGHEST_OCTAVE, LOWEST_OCTAVE, stepOf, type Pitch } from '../pitch.ts';
@@ -100,7 +100,22 @@ class Parser {
   }
 
   private fail(message: string, column = this.pos + 1): never {
-    throw new ScoreError(message, { line: this.line, column });
+    throw new ScoreError(message, { line: this.line, column, ...(this.inBody && this.current && { measure: this.barNow(this.current) }) });
+  }
+
+  /** The bar at hand as musicians count: an upbeat is none. */
+  private barNow({ voice, time }: VoiceState): string {
+    let length = ZERO;
+    let bars = 0;
+    for (const e of voice.events) {
+      if (e.kind === 'sound' && !e.grace) length = add(length, e.duration);
+      else if (e.kind === 'bar' && length.n) {
+        const upbeat = bars === 0 && time?.quarters && lt(length, time.quarters);
+        if (!upbeat) bars++;
+        length = ZERO;
+      }
+    }
+    return String(bars + 1);
   }
 
   private directive(text: string): void {
