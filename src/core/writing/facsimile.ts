@@ -27,24 +27,29 @@ export interface GreyPage {
   data: Uint8Array | Uint8ClampedArray;
 }
 
-/** All bars in the order of reading. */
-export const barRegions = (pages: readonly (readonly CutSystem[])[]): BarRegion[] =>
-  pages.flatMap((systems, page) =>
-    [...systems]
-      .sort((a, b) => a.top - b.top)
-      .flatMap(({ top, bottom, lines }) => {
-        const sorted = [...lines].sort((a, b) => a - b);
-        return sorted.slice(1).map((right, k): BarRegion => ({ page, left: sorted[k], right, top, bottom }));
-      })
-  );
+/** Of the height of a system, what is shown above and below its cut: tempo words and levels stand there. Set by hand. */
+const MARGIN = 0.35;
 
-/** What counts as ink: darker than this share of the way from the darkest to the paper. */
+/** All bars in the order of reading, with what stands above and below them up to the middle between two systems. */
+export const barRegions = (pages: readonly (readonly CutSystem[])[]): BarRegion[] =>
+  pages.flatMap((cuts, page) => {
+    const systems = [...cuts].sort((a, b) => a.top - b.top);
+    return systems.flatMap(({ top, bottom, lines }, s) => {
+      const most = MARGIN * (bottom - top);
+      const above = Math.max(0, Math.min(most, top, s ? (top - systems[s - 1].bottom) / 2 : most));
+      const below = Math.max(0, Math.min(most, 1 - bottom, s + 1 < systems.length ? (systems[s + 1].top - bottom) / 2 : most));
+      const sorted = [...lines].sort((a, b) => a - b);
+      return sorted.slice(1).map((right, k): BarRegion => ({ page, left: sorted[k], right, top: top - above, bottom: bottom + below }));
+    });
+  });
+
+/** What counts as ink: darker than this share of the way from the darkest to the paper. Set by hand. */
 const INK = 0.75;
-/** Share of a page's width that a staff line spans at least. */
+/** Share of a page's width that a staff line spans at least. Set by hand. */
 const STAFF_LINE = 0.45;
-/** Of the rows between the outermost lines of a system, those that a bar line darkens at least. */
+/** Of the rows between the outermost lines of a system, those that a bar line darkens at least. Set by hand. */
 const BAR_LINE = 0.92;
-/** Staff spaces kept above and below a system, for what stands there. */
+/** Staff spaces kept above and below a system, for what stands there. Set by hand. */
 const ROOM = 3.5;
 
 /** The grey value between ink and paper. */
@@ -109,7 +114,7 @@ function darkColumns({ width, data }: GreyPage, ink: number, top: number, bottom
   return middles;
 }
 
-/** Distance from a stem, in staff spaces, at which its head is met. */
+/** Distance from a stem, in staff spaces, at which its head is met. Set by hand. */
 const HEAD = 0.7;
 
 /**

@@ -45,6 +45,10 @@ test('a page falls into systems and bars: one staff, and two that are joined', (
   assert.ok(cuts.every((s, k) => s.bottom > s.top && (k === 0 || cuts[k - 1].bottom <= s.top + 1e-9)));
   const regions = barRegions([cuts]);
   assert.equal(regions.length, 6);
+  assert.ok(
+    regions.every((r, k) => !k || regions[k - 1].top === r.top || regions[k - 1].bottom <= r.top + 1e-9),
+    'what is shown of two systems does not overlap'
+  );
   assert.ok(regions[3].top * 800 < 300 && regions[3].bottom * 800 > 402, 'both staves of a system belong to its bars');
 });
 
