@@ -1,12 +1,18 @@
 import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import type { Marking } from '../../../src/core/markings/marking.ts';
 import { fitted } from '../../../src/core/reading/fitted.ts';
 import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
-import { toNumber } from '../../../src/core/score/fraction.ts';
+import { readAbc } from '../../../src/core/score/abc/read.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { altered, rhythmOf, withRhythm } from '../../../src/core/writing/edits.ts';
+import { writtenFromAbc } from '../../../src/core/writing/from-abc.ts';
+import { documentOf } from '../../../src/core/writing/to-tune.ts';
+import { frac, toNumber } from '../../../src/core/score/fraction.ts';
 import type { Score } from '../../../src/core/score/model.ts';
-import { abc } from '../helpers.ts';
+import { abc, demoPath } from '../helpers.ts';
 
 const HEAD = 'M:4/4\nL:1/4\nK:C\n';
 /** A score whose notes are named by what is given, so that a corrected one can keep some of them. */
@@ -66,5 +72,39 @@ test('where nothing was changed the reading is the same', () => {
       const given = reading(places.map((k) => on(score, k, 'accent', 'accent')));
       assert.equal(fitted(given, score).reading, given);
     })
+  );
+});
+
+test('two notes of a typed piece are mended: ten markings, pins and answers stay where they are', () => {
+  const text = readFileSync(demoPath('corrente.abc'), 'utf8');
+  const document = readAbc(text);
+  const before = readMusicXml(document);
+  const written = writtenFromAbc(new TextEncoder().encode(text), document)!;
+  const notes = before.notes.map((n, k) => ({ n, k })).filter(({ n }) => !n.rest && !n.grace);
+  const marked = Array.from({ length: 10 }, (_, k) => on(before, notes[7 * k].k, 'accent', 'accent'));
+  const start = {
+    ...EMPTY_READING,
+    pins: [{ kind: 'key', start: frac(12), tonic: 0, mode: 'minor' } as never],
+    decisions: { a: { status: 'kept' } as never }
+  };
+  const full = { ...start, markings: marked };
+  // A pitch, and the rhythm of a bar in which two markings hang.
+  let mended = altered(written, { bar: 3, lane: 0, at: 0 }, -1);
+  const rhythm = rhythmOf(mended.bars[5].lanes[0]);
+  mended = withRhythm(mended, 5, 0, [rhythm[1], rhythm[0], ...rhythm.slice(2)]);
+  const after = readMusicXml(documentOf(mended));
+  assert.notDeepEqual(
+    after.notes.map((n) => [n.pitch, n.start]),
+    before.notes.map((n) => [n.pitch, n.start])
+  );
+  const { reading: now, remarks } = fitted(full, after);
+  assert.deepEqual(remarks, []);
+  assert.deepEqual([now.markings.length, now.pins, now.decisions], [10, start.pins, start.decisions]);
+  const byId = new Map(after.notes.map((n) => [n.id, n]));
+  for (const m of now.markings) assert.deepEqual(byId.get(m.note!)!.start, m.start);
+  assert.deepEqual(
+    now.markings.map((m) => m.note),
+    marked.map((m) => m.note),
+    'each at its own note'
   );
 });
