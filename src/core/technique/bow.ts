@@ -1,0 +1,265 @@
+import { sub, toNumber, cmp } from '../score/fraction.ts';
+import { beatOfMeter, metricLevel } from '../score/meter.ts';
+import { isPickup } from '../score/position.ts';
+import { BOW, type BowSchool } from '../style/bow-weights.ts';
+import { Way, type Cost, type Tally } from './cheapest.ts';
+import { lasts, silenceBefore, type Attack, type PlayerLine } from './player-line.ts';
+
+export type BowDirection = 'down' | 'up';
+/** How a stroke comes out of the one before: turning; a second note in one direction; a slur played in two; set anew; lifted in a rest. */
+export type StrokeWay = 'plain' | 'hook' | 'split' | 'retake' | 'lift';
+
+export interface Stroke {
+  /** Attacks of the line, both included. */
+  from: number;
+  to: number;
+  direction: BowDirection;
+  way: StrokeWay;
+  costs: Cost[];
+}
+
+export interface Bowing {
+  strokes: Stroke[];
+  total: number;
+  /** Other ways that cost little more, with the strokes that differ. */
+  alternatives: { from: number; to: number; strokes: Stroke[]; price: number }[];
+  /** Attacks at which one slur ends where the next begins: a question. */
+  contradictions: number[];
+  /** Strokes that last longer than the bow, by their first attack. */
+  tooLong: number[];
+}
+
+/** What hangs on one bow unless it is split. */
+interface Group {
+  from: number;
+  to: number;
+}
+
+interface Option {
+  /** Direction of its first stroke. */
+  direction: BowDirection;
+  /** First attacks of its further strokes, where it is split. */
+  cuts: readonly number[];
+}
+
+const other = (d: BowDirection): BowDirection => (d === 'down' ? 'up' : 'down');
+
+export interface BowSettings {
+  school: BowSchool;
+  /** Whether an attack is loud, for how long a bow lasts. */
+  loud(at: number): boolean;
+  /** 1 where it grows at an attack, -1 where it fades, 0 else. */
+  gesture(at: number): number;
+  /** Last attacks of phrases. */
+  phraseEnds: ReadonlySet<number>;
+  /** Directions that stay, by attack: the page's own and the teacher's. */
+  pins: ReadonlyMap<number, BowDirection>;
+}
+
+/** Slurs as bows: those that overlap are one, unless one ends where the next begins. */
+function groupsOf(line: PlayerLine): { groups: Group[]; contradictions: number[] } {
+  const contradictions: number[] = [];
+  const bows: Group[] = [];
+  for (const slur of [...line.slurs].sort((a, b) => a.from - b.from || b.to - a.to)) {
+    const last = bows.at(-1);
+    if (!last || slur.from > last.to) bows.push({ ...slur });
+    else if (slur.from === last.to) {
+      contradictions.push(slur.from);
+      if (slur.to > slur.from) bows.push({ from: slur.from + 1, to: slur.to });
+    } else last.to = Math.max(last.to, slur.to);
+  }
+  const groups: Group[] = [];
+  const { attacks } = line;
+  let bow = 0;
+  for (let k = 0; k < attacks.length; k++) {
+    while (bow < bows.length && bows[bow].to < k) bow++;
+    // Grace notes go with the note that they lead to.
+    let end = k;
+    while (attacks[end].grace && end + 1 < attacks.length) end++;
+    if (bow < bows.length && bows[bow].from <= end) end = Math.max(end, bows[bow].to);
+    groups.push({ from: k, to: end });
+    k = end;
+  }
+  return { groups, contradictions };
+}
+
+/** The search for one line. Handbook 12.1; sources in `bow-weights`. */
+export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
+  const { attacks, score } = line;
+  const { groups, contradictions } = groupsOf(line);
+  if (!groups.length) return { strokes: [], total: 0, alternatives: [], contradictions, tooLong: [] };
+  const school = BOW.schools[settings.school];
+  const measureOf = (a: Attack) => score.measures[a.notes[0].measure];
+  const levels = attacks.map((a) => metricLevel(measureOf(a), a.notes[0].onset));
+  /** The first note of a group that is no grace. */
+  const head = (from: number): number => {
+    let k = from;
+    while (attacks[k].grace && k + 1 < attacks.length) k++;
+    return k;
+  };
+  const seconds = (from: number, to: number): number => attacks[to].to - attacks[from].from;
+  const bowLasts = (from: number): number => (settings.loud(from) ? BOW.lasts.loud : BOW.lasts.soft);
+
+  const strokesOf = (g: Group, o: Option): { from: number; to: number; direction: BowDirection }[] =>
+    [g.from, ...o.cuts].map((from, k) => ({
+      from,
+      to: (o.cuts[k] ?? g.to + 1) - 1,
+      direction: k % 2 ? other(o.direction) : o.direction
+    }));
+  const layers = groups.map((g): Option[] => {
+    const options: Option[] = [];
+    const places: number[][] = [[]];
+    const cut = splitPlace(g, levels, attacks);
+    if (cut !== null) places.push([cut]);
+    // Directions that are pinned against each other within one slur divide it.
+    const turns: number[] = [];
+    let before: BowDirection | undefined;
+    for (let k = g.from; k <= g.to; k++) {
+      const pin = settings.pins.get(k);
+      if (pin && before && pin !== before) turns.push(k);
+      before = pin ?? before;
+    }
+    if (turns.length) places.push(turns);
+    for (const cuts of places) for (const direction of ['down', 'up'] as const) options.push({ direction, cuts });
+    const keeps = options.filter((o) =>
+      strokesOf(g, o).every((s) => {
+        for (let k = s.from; k <= s.to; k++) if ((settings.pins.get(k) ?? s.direction) !== s.direction) return false;
+        return true;
+      })
+    );
+    return keeps.length ? keeps : options;
+  });
+
+  /** What a stroke costs in a direction, wherever it comes from. */
+  const strokeCost = (from: number, to: number, direction: BowDirection, tally: Tally): void => {
+    const k = head(from);
+    const a = attacks[k];
+    const level = levels[k];
+    const marks = a.notes.flatMap((n) => n.marks ?? []);
+    if (direction === 'up') {
+      if (level === 3 && !a.grace) tally('up-bow on a downbeat', school.downbeatUp);
+      else if (level === 2) tally('up-bow on a strong beat', BOW.strongUp);
+      else if (level === 1) tally('up-bow on a beat', BOW.beatUp);
+      if (marks.some((m) => /accent|sfz|forzando/.test(m.name))) tally('accent on an up-bow', BOW.accentUp);
+      if (a.notes.length > 2) tally('chord on an up-bow', BOW.chordUp);
+      if (settings.phraseEnds.has(to) && lasts(attacks[to]) > 1) tally('last long note of a phrase up', BOW.lastLongUp);
+      if (settings.school === 'gesture' && settings.gesture(k) < 0) tally('up while it fades', BOW.againstGesture);
+    } else {
+      if (isPickup(measureOf(a)) && to < attacks.length - 1 && measureOf(attacks[to + 1]).index > 0)
+        tally('upbeat with a down-bow', BOW.upbeatDown);
+      else if (level < 2 && to + 1 < attacks.length && levels[to + 1] === 3 && from === to)
+        tally('a note that leads on, with a down-bow', BOW.leadingDown);
+      else if (level <= 0) tally('down-bow off the beat', BOW.weakDown);
+      if (settings.school === 'gesture' && settings.gesture(k) > 0) tally('down while it grows', BOW.againstGesture);
+    }
+    const over = seconds(from, to) / bowLasts(from) - 1;
+    if (over > 0) tally('longer than the bow lasts', BOW.tooLong * over);
+  };
+
+  const wayInto = (k: number, before: { from: number; to: number }, same: boolean): { way: StrokeWay; price: number; name: string } => {
+    if (!same) return { way: 'plain', price: 0, name: '' };
+    if (silenceBefore(line, k) >= BOW.liftSeconds) return { way: 'lift', price: 0, name: '' };
+    const [a, b] = [attacks[before.to], attacks[head(k)]];
+    const single = before.from === before.to;
+    const dotted = single && isDotted(a, b);
+    const hook = dotted
+      ? BOW.hookDotted
+      : BOW.hook +
+        BOW.hookASecond * Math.max(lasts(a), lasts(b)) +
+        (levels[head(k)] >= 2 ? BOW.hookOntoStrong : 0) +
+        (levels[before.to] >= 2 ? BOW.hookFromStrong : 0);
+    const retake = BOW.retake + BOW.retakeTime / Math.max(0.05, lasts(a)) + (levels[head(k)] === 3 ? 0 : BOW.retakeInside);
+    return hook <= retake ? { way: 'hook', price: hook, name: 'hook' } : { way: 'retake', price: retake, name: 'retake' };
+  };
+  const isDotted = (a: Attack, b: Attack): boolean => {
+    const ratio = lasts(a) / Math.max(1e-6, lasts(b));
+    const { beat } = beatOfMeter(measureOf(a));
+    return ratio >= 2 && toNumber(sub(b.end, a.start)) <= toNumber(beat) + 1e-9 && a.notes[0].measure === b.notes[0].measure;
+  };
+  const unequal = (before: { from: number; to: number }, from: number, to: number, tally: Tally): void => {
+    if (silenceBefore(line, from) >= BOW.liftSeconds) return;
+    const ratio = seconds(before.from, before.to) / Math.max(1e-6, seconds(from, to));
+    if (ratio >= BOW.unequalFrom) tally('unequal strokes: the bow runs out', BOW.unequal);
+  };
+
+  const question = {
+    layers,
+    own: (layer: number, o: Option, tally: Tally): void => {
+      const parts = strokesOf(groups[layer], o);
+      for (const s of parts) strokeCost(s.from, s.to, s.direction, tally);
+      tally('split slur', (parts.length - 1) * (BOW.split + school.splitMore));
+    },
+    step: (layer: number, before: Option, o: Option, tally: Tally): void => {
+      const last = strokesOf(groups[layer - 1], before).at(-1)!;
+      const first = strokesOf(groups[layer], o)[0];
+      const same = last.direction === first.direction;
+      const { price, name } = wayInto(first.from, last, same);
+      tally(name, price);
+      if (!same) unequal(last, first.from, first.to, tally);
+    }
+  };
+  const way = new Way(question);
+  const strokesAlong = (path: readonly number[], first = 0, end = path.length - 1): Stroke[] => {
+    const strokes: Stroke[] = [];
+    path.slice(0, end + 1).forEach((o, layer) => {
+      if (layer < first) return;
+      const costs = way.costsAt(layer, path);
+      strokesOf(groups[layer], layers[layer][o]).forEach((s, n) => {
+        const last = strokes.at(-1) ?? (layer ? strokesOf(groups[layer - 1], layers[layer - 1][path[layer - 1]]).at(-1) : undefined);
+        const how: StrokeWay = n ? 'split' : last ? wayInto(s.from, last, last.direction === s.direction).way : 'plain';
+        strokes.push({ ...s, way: how, costs: n ? [] : costs });
+      });
+    });
+    return strokes;
+  };
+  const strokes = strokesAlong(way.chosen);
+  return {
+    strokes,
+    total: way.total,
+    alternatives: alternativesOf(way, groups, strokes, strokesAlong),
+    contradictions,
+    tooLong: strokes.filter((s) => seconds(s.from, s.to) > bowLasts(s.from)).map((s) => s.from)
+  };
+}
+
+/** Where a slur would be divided: at the strongest place near its middle. */
+function splitPlace(g: Group, levels: readonly number[], attacks: readonly Attack[]): number | null {
+  let best: number | null = null;
+  let most = -Infinity;
+  const middle = (attacks[g.from].from + attacks[g.to].to) / 2;
+  const half = (attacks[g.to].to - attacks[g.from].from) / 2;
+  for (let k = g.from + 1; k <= g.to; k++) {
+    if (attacks[k].grace || attacks[k - 1].grace || cmp(attacks[k].start, attacks[k - 1].start) === 0) continue;
+    const value = levels[k] - (3 * Math.abs(attacks[k].from - middle)) / Math.max(half, 1e-6);
+    if (value > most) [best, most] = [k, value];
+  }
+  return best;
+}
+
+/** Ways that are about as good: at each place that costs something, the best one that does otherwise there. */
+function alternativesOf(
+  way: Way<Option>,
+  groups: readonly Group[],
+  strokes: readonly Stroke[],
+  along: (path: readonly number[], first: number, end: number) => Stroke[]
+): Bowing['alternatives'] {
+  const found: Bowing['alternatives'] = [];
+  let after = -1;
+  way.chosen.forEach((chosen, layer) => {
+    if (layer <= after) return;
+    const priced = strokes.some((s) => s.from >= groups[layer].from && s.from <= groups[layer].to && s.way !== 'plain' && s.way !== 'lift');
+    if (!priced) return;
+    let best = -1;
+    for (let o = 0; o < way.options(layer); o++)
+      if (o !== chosen && (best < 0 || way.totalThrough(layer, o) < way.totalThrough(layer, best))) best = o;
+    const price = best < 0 ? Infinity : way.totalThrough(layer, best) - way.total;
+    if (price > BOW.close) return;
+    const path = way.through(layer, best);
+    const differs = path.map((o, k) => o !== way.chosen[k]);
+    const [from, to] = [differs.indexOf(true), differs.lastIndexOf(true)];
+    after = to;
+    const end = Math.min(to + 1, groups.length - 1);
+    found.push({ from: groups[from].from, to: groups[end].to, price, strokes: along(path, from, end) });
+  });
+  return found;
+}

@@ -1,0 +1,142 @@
+/**
+ * The cheapest way through layers of options, with every cost named: which bow, finger, hand or breath at each note. What is
+ * pinned leaves the other options of its layer out. Time and memory grow with the number of layers.
+ */
+
+/** One reason of a price. */
+export interface Cost {
+  name: string;
+  price: number;
+}
+
+/** Takes costs as they are found; a price of zero is none. */
+export type Tally = (name: string, price: number) => void;
+
+export interface Question<S> {
+  /** What may stand at each layer; none is empty. */
+  layers: readonly (readonly S[])[];
+  /** What an option costs by itself. */
+  own(layer: number, option: S, tally: Tally): void;
+  /** What it costs to go from an option of the layer before to one of this layer. */
+  step(layer: number, before: S, option: S, tally: Tally): void;
+}
+
+/** An answer, which can be asked what else would do. */
+export class Way<S> {
+  /** Indices of the chosen options. */
+  readonly chosen: number[];
+  readonly total: number;
+  private readonly forward: Float64Array[];
+  private readonly backward: Float64Array[];
+  private readonly stepPrices: (Float64Array | undefined)[];
+  private readonly ownPrices: Float64Array[];
+
+  constructor(private readonly question: Question<S>) {
+    const { layers } = question;
+    const n = layers.length;
+    this.forward = [];
+    this.stepPrices = [];
+    this.ownPrices = layers.map((here, k) => Float64Array.from(here, (option) => priceOf((tally) => question.own(k, option, tally))));
+    for (let k = 0; k < n; k++) {
+      const here = layers[k];
+      const own = Float64Array.from(this.ownPrices[k]);
+      if (k) {
+        const before = layers[k - 1];
+        const prices = new Float64Array(before.length * here.length);
+        const last = this.forward[k - 1];
+        for (let b = 0; b < here.length; b++) {
+          let best = Infinity;
+          for (let a = 0; a < before.length; a++) {
+            const price = priceOf((tally) => question.step(k, before[a], here[b], tally));
+            prices[a * here.length + b] = price;
+            if (last[a] + price < best) best = last[a] + price;
+          }
+          own[b] += best;
+        }
+        this.stepPrices[k] = prices;
+      }
+      this.forward.push(own);
+    }
+    // From the end: what is still to come after each option.
+    this.backward = new Array<Float64Array>(n);
+    for (let k = n - 1; k >= 0; k--) {
+      const here = layers[k];
+      const rest = new Float64Array(here.length);
+      if (k + 1 < n) {
+        const next = layers[k + 1];
+        const prices = this.stepPrices[k + 1]!;
+        const after = this.backward[k + 1];
+        const nextOwn = this.ownPrices[k + 1];
+        for (let a = 0; a < here.length; a++) {
+          let best = Infinity;
+          for (let b = 0; b < next.length; b++) best = Math.min(best, prices[a * next.length + b] + nextOwn[b] + after[b]);
+          rest[a] = best;
+        }
+      }
+      this.backward[k] = rest;
+    }
+    this.chosen = n
+      ? this.through(
+          0,
+          smallest(layers[0], (o) => this.forward[0][o] + this.backward[0][o])
+        )
+      : [];
+    this.total = n ? this.forward[n - 1][this.chosen[n - 1]] : 0;
+  }
+
+  get path(): S[] {
+    return this.chosen.map((o, k) => this.question.layers[k][o]);
+  }
+
+  /** How many options a layer has. */
+  options(layer: number): number {
+    return this.question.layers[layer].length;
+  }
+
+  /** What the cheapest way through an option costs in all. */
+  totalThrough(layer: number, option: number): number {
+    return this.forward[layer][option] + this.backward[layer][option];
+  }
+
+  /** The cheapest way through an option: indices of its options. */
+  through(layer: number, option: number): number[] {
+    const { layers } = this.question;
+    const way = new Array<number>(layers.length);
+    way[layer] = option;
+    for (let k = layer; k > 0; k--) {
+      const prices = this.stepPrices[k]!;
+      const width = layers[k].length;
+      way[k - 1] = smallest(layers[k - 1], (a) => this.forward[k - 1][a] + prices[a * width + way[k]]);
+    }
+    for (let k = layer; k + 1 < layers.length; k++) {
+      const prices = this.stepPrices[k + 1]!;
+      const width = layers[k + 1].length;
+      const own = this.ownPrices[k + 1];
+      way[k + 1] = smallest(layers[k + 1], (b) => prices[way[k] * width + b] + own[b] + this.backward[k + 1][b]);
+    }
+    return way;
+  }
+
+  /** Named costs of a layer on a way. */
+  costsAt(layer: number, way: readonly number[] = this.chosen): Cost[] {
+    const { layers } = this.question;
+    const costs: Cost[] = [];
+    const tally: Tally = (name, price) => void (price && costs.push({ name, price }));
+    this.question.own(layer, layers[layer][way[layer]], tally);
+    if (layer) this.question.step(layer, layers[layer - 1][way[layer - 1]], layers[layer][way[layer]], tally);
+    return costs;
+  }
+}
+
+function priceOf(say: (tally: Tally) => void): number {
+  let sum = 0;
+  say((_, price) => (sum += price));
+  return sum;
+}
+
+/** Index of the cheapest; the first of equals. */
+function smallest(options: readonly unknown[], price: (option: number) => number): number {
+  let best = 0;
+  for (let o = 1; o < options.length; o++) if (price(o) < price(best) - 1e-9) best = o;
+  return best;
+}

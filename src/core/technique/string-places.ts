@@ -1,0 +1,86 @@
+import { midi, staffStep, type Pitch } from '../score/pitch.ts';
+import type { StringHand } from '../style/string-hands.ts';
+
+/** How a pitch is stopped. */
+export interface Place {
+  /** Index from the highest string. */
+  string: number;
+  /** 0 open, 1 to 4, 5 the thumb. */
+  finger: number;
+  /** Position of the hand, as players call it. */
+  position: number;
+  /** Where the first finger stands, in semitones above the open string; of an open string where the hand waits. */
+  hand: number;
+  /** The hand is spread. */
+  extended: boolean;
+  /** Semitones by which fingers stand nearer or farther than usual. */
+  stretch: number;
+}
+
+export const THUMB = 5;
+/** Positions in which a hand may wait while an open string sounds. */
+const WAITING = [1, 3, 5];
+const HIGHEST_POSITION = 12;
+/** On strings below the highest a hand seldom goes higher. */
+const HIGHEST_BELOW = 7;
+
+/** All ways to stop a sounding pitch. @param open sounding pitches of the open strings, from the highest */
+export function placesOf(pitch: Pitch, open: readonly Pitch[], hand: StringHand): Place[] {
+  return open.flatMap((string, index) => {
+    const interval = midi(pitch) - midi(string);
+    if (interval < 0) return [];
+    if (interval === 0)
+      return WAITING.map((position): Place => ({
+        string: index,
+        finger: 0,
+        position,
+        hand: waitingHand(hand, position),
+        extended: false,
+        stretch: 0
+      }));
+    const most = index === 0 ? HIGHEST_POSITION : HIGHEST_BELOW;
+    return hand.kind === 'steps' ? bySteps(pitch, string, interval, index, hand.usual, most) : bySemitones(interval, index, hand, most);
+  });
+}
+
+const waitingHand = (hand: StringHand, position: number): number =>
+  hand.kind === 'steps' ? Math.round(((position * 12) / 7) * 1) : Math.max(1, hand.positions.indexOf(position) + 1);
+
+function bySteps(pitch: Pitch, open: Pitch, interval: number, string: number, usual: readonly number[], most: number): Place[] {
+  const steps = staffStep(pitch) - staffStep(open);
+  return [1, 2, 3, 4].flatMap((finger): Place[] => {
+    // A raised open string is the first finger, low.
+    const position = Math.max(1, steps - finger + 1);
+    if (steps - finger + 1 < (steps === 0 ? 0 : 1) || position > most) return [];
+    const first = interval - usual[finger - 1];
+    // Where the first finger falls in this position of a major scale on the string.
+    const expected = (position * 12) / 7;
+    return [{ string, finger, position, hand: first, extended: false, stretch: Math.max(0, Math.abs(first - expected) - 1.3) }];
+  });
+}
+
+function bySemitones(interval: number, string: number, hand: StringHand & { kind: 'semitones' }, most: number): Place[] {
+  const places: Place[] = [];
+  hand.shapes.forEach((shape, kind) =>
+    shape.forEach((above, k) => {
+      if (above === null) return;
+      const first = interval - above;
+      const position = hand.positions[Math.min(first, hand.positions.length) - 1];
+      // The first finger of a spread hand stands as that of a closed one.
+      if (first < 1 || (kind && k === 0) || position === undefined || position > most) return;
+      if (hand.thumbFrom !== null && first >= hand.thumbFrom) return;
+      places.push({ string, finger: k + 1, position, hand: first, extended: kind > 0, stretch: 0 });
+    })
+  );
+  if (hand.thumbFrom !== null && interval >= hand.thumbFrom - 1 && string < 2)
+    // Above the octave the thumb lies on the string, and three fingers over it a tone or a semitone apart.
+    for (const [finger, above] of [
+      [THUMB, 0],
+      [1, 2],
+      [2, 4],
+      [3, 5]
+    ])
+      if (interval - above >= hand.thumbFrom - 1)
+        places.push({ string, finger, position: 8, hand: interval - above, extended: false, stretch: 0 });
+  return places;
+}
