@@ -1,15 +1,18 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { openScore, type OpenedScore } from '../core/score/read-file.ts';
-import { ScoreError } from '../core/score/model.ts';
+import { EMPTY_READING } from '../core/reading/reading.ts';
+import { ScoreError, type Part, type Score } from '../core/score/model.ts';
 import { analysisJson } from './analysis-json.ts';
 import { CallError } from './call-error.ts';
 import { periodOf, schoolsOf, writeEdition } from './edition.ts';
 import { writePerformance } from './perform.ts';
+import { instrumentKey, pinsOf, techniqueJson, tempoOf } from './technique.ts';
 
 const USAGE = `usage: nuvelo analyze FILE [--part ID]
        nuvelo edition FILE --period NAME [--school KEY=VALUE …] --out FILE.musicxml
        nuvelo perform FILE --period NAME [--literal] [--school KEY=VALUE …] --out FILE.mid
+       nuvelo technique FILE [--part ID] [--instrument KEY] [--period NAME] [--school KEY=VALUE …] [--tempo QPM] [--pin BAR:BEAT=VALUE …]
        nuvelo backup [FILE]
        nuvelo restore FILE
        nuvelo archives FILE.zip`;
@@ -57,11 +60,18 @@ function open(file: string): OpenedScore {
   return opened;
 }
 
+/** @throws CallError naming the parts that there are */
+function partOf(score: Score, id: string | undefined): Part | null {
+  if (id === undefined) return null;
+  const part = score.parts.find((p) => p.id === id);
+  if (!part) throw new CallError(`there is no part ${id}; the parts are ${score.parts.map((p) => p.id).join(', ')}`);
+  return part;
+}
+
 function analyze(args: readonly string[]): void {
   const { file, values } = takeApart(args, { part: TEXT });
   const { score } = open(file);
-  const part = values.part === undefined ? null : score.parts.find((p) => p.id === values.part);
-  if (part === undefined) throw new CallError(`there is no part ${values.part}; the parts are ${score.parts.map((p) => p.id).join(', ')}`);
+  const part = partOf(score, values.part);
   process.stdout.write(JSON.stringify(analysisJson(score, part ? [part.index] : null)) + '\n');
 }
 
@@ -81,6 +91,18 @@ function perform(args: readonly string[]): void {
   writePerformance(open(file).score, period, schools, values.literal === true, out);
 }
 
+function technique(args: readonly string[]): void {
+  const { file, values } = takeApart(args, { part: TEXT, instrument: TEXT, period: TEXT, school: SEVERAL, tempo: TEXT, pin: SEVERAL });
+  const period = periodOf(values.period ?? EMPTY_READING.period);
+  const schools = schoolsOf(values.school ?? []);
+  const instrument = instrumentKey(values.instrument);
+  const tempo = tempoOf(values.tempo);
+  const { score } = open(file);
+  const part = partOf(score, values.part)?.index ?? 0;
+  const pins = pinsOf(score, part, values.pin ?? []);
+  process.stdout.write(JSON.stringify(techniqueJson(score, { part, instrument, period, schools, tempo, pins })) + '\n');
+}
+
 /** Care of the database; loaded only when it is asked for. */
 async function care(command: 'backup' | 'restore' | 'archives', args: readonly string[]): Promise<void> {
   const { backup, restoreFrom, archives } = await import('./care.ts');
@@ -95,6 +117,7 @@ try {
   if (command === 'analyze') analyze(rest);
   else if (command === 'edition') edition(rest);
   else if (command === 'perform') perform(rest);
+  else if (command === 'technique') technique(rest);
   else if (command === 'backup' || command === 'restore' || command === 'archives') await care(command, rest);
   else throw new CallError(command ? `unknown command ${command}` : 'a command is needed');
 } catch (error) {

@@ -1,0 +1,136 @@
+import {
+  BRASS_PRICES as PRICE,
+  COMBINATIONS,
+  partialCents,
+  PARTIALS,
+  TUBES,
+  valveCents,
+  VALVE_SEMITONES,
+  type Tube
+} from '../style/brass.ts';
+import { Way, type Tally } from './cheapest.ts';
+import { height, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
+
+/** A way to sound a pitch. */
+export interface BrassWay {
+  tube: number;
+  partial: number;
+  /** "0", "12"; null on a slide. */
+  valves: string | null;
+  /** 1 to 7; null with valves. */
+  slide: number | null;
+  /** Above or below equal temperament. */
+  cents: number;
+}
+
+/** All ways to sound a height (MIDI number) on an instrument. */
+export function brassWays(sounding: number, tubes: readonly Tube[]): BrassWay[] {
+  return tubes.flatMap(({ fundamental, by }, tube) =>
+    PARTIALS.flatMap((partial): BrassWay[] => {
+      const lowered = fundamental + Math.round(12 * Math.log2(partial)) - sounding;
+      if (lowered < 0 || lowered > 6) return [];
+      const base = { tube, partial };
+      if (by === 'slide') return [{ ...base, valves: null, slide: lowered + 1, cents: partialCents(partial) }];
+      return COMBINATIONS.filter((c) => semitonesOf(c) === lowered).map((valves) => ({
+        ...base,
+        valves,
+        slide: null,
+        cents: partialCents(partial) + valveCents(valves)
+      }));
+    })
+  );
+}
+
+const semitonesOf = (valves: string): number => (valves === '0' ? 0 : [...valves].reduce((n, v) => n + VALVE_SEMITONES[v], 0));
+
+/** What a pin says: valves or a position. */
+export interface BrassPin {
+  valves?: string;
+  slide?: number;
+}
+
+export interface BrassFingering {
+  /** By attack; null where the instrument has no such note. */
+  ways: (BrassWay | null)[];
+  prices: number[];
+  total: number;
+  alternatives: { at: number; way: BrassWay; price: number }[];
+}
+
+/** Valves or positions for a line. */
+export function brassFingering(line: PlayerLine, instrument: string, pins: ReadonlyMap<number, BrassPin>): BrassFingering {
+  const tubes = TUBES[instrument];
+  const layers = line.attacks.map((a, k): (BrassWay | null)[] => {
+    const all = brassWays(Math.round(height(topOf(a))), tubes);
+    const pin = pins.get(k);
+    const kept = pin
+      ? all.filter((w) => (pin.valves === undefined || w.valves === pin.valves) && (pin.slide === undefined || w.slide === pin.slide))
+      : all;
+    return kept.length ? kept : all.length ? all : [null];
+  });
+  const question = {
+    layers,
+    own: (k: number, w: BrassWay | null, tally: Tally): void => {
+      if (!w) return;
+      tally('out of tune', PRICE.acent * Math.abs(w.cents));
+      if (w.partial === 1) tally('pedal note', PRICE.pedal);
+      tally('high partial', PRICE.highPartial * w.partial);
+      if (w.valves === '3') tally('third valve alone', PRICE.thirdAlone);
+      else if (w.valves && w.valves !== '0') tally('valves', PRICE.valve * w.valves.length);
+      if (w.slide) tally('far slide', PRICE.farSlide * (w.slide - 1));
+      const high = height(topOf(line.attacks[k])) >= PRICE.higherSideFrom;
+      if (tubes.length > 1 && (w.tube === 1) !== high) tally('the other side is usual here', PRICE.wrongSide);
+    },
+    step: (k: number, a: BrassWay | null, b: BrassWay | null, tally: Tally): void => {
+      if (!a || !b || silenceBefore(line, k) > 0.3) return;
+      if (a.tube !== b.tube) tally('change of side', PRICE.change);
+      if (a.slide && b.slide) {
+        tally('slide', PRICE.slideAPosition * Math.abs(a.slide - b.slide));
+        const up = height(topOf(line.attacks[k])) - height(topOf(line.attacks[k - 1]));
+        // With the grain the slide goes out while the pitch rises over a partial, or in while it falls.
+        if (a.partial !== b.partial && up * (b.slide - a.slide) < 0 && Math.abs(b.slide - a.slide) > 2)
+          tally('against the grain', PRICE.againstTheGrain);
+      } else if (a.valves !== null && b.valves !== null) {
+        const moved = ['1', '2', '3'].filter((v) => a.valves!.includes(v) !== b.valves!.includes(v)).length;
+        tally('valves that move', PRICE.moved * moved);
+      }
+    }
+  };
+  const way = new Way(question);
+  const alternatives: BrassFingering['alternatives'] = [];
+  layers.forEach((here, k) => {
+    here.forEach((w, o) => {
+      const price = way.totalThrough(k, o) - way.total;
+      if (w && o !== way.chosen[k] && price <= PRICE.close) alternatives.push({ at: k, way: w, price });
+    });
+  });
+  return {
+    ways: way.path,
+    prices: way.chosen.map((_, k) => way.costsAt(k).reduce((n, c) => n + c.price, 0)),
+    total: way.total,
+    alternatives
+  };
+}
+
+/**
+ * How much a bar asks of the lips, 0 to 1 of the piece's most: loudness and height above the comfortable middle over time, which
+ * rests take away again. Handbook 17.2.
+ * @param loudness of an attack, 0 to 1
+ */
+export function loadCurve(line: PlayerLine, middle: number, loudness: (at: number) => number): number[] {
+  const { score, attacks } = line;
+  const loads = new Array<number>(score.measures.length).fill(0);
+  let load = 0;
+  let at = 0;
+  for (const [k, a] of attacks.entries()) {
+    load *= Math.exp(-Math.max(0, a.from - at) / PRICE.recovery);
+    const seconds = a.to - a.from;
+    // While it is played it grows toward what such a note costs when held for ever.
+    const asks = loudness(k) * 2 ** ((height(topOf(a)) - middle) / PRICE.doubles);
+    load = asks + (load - asks) * Math.exp(-seconds / PRICE.recovery);
+    at = a.to;
+    for (const n of [...a.notes, ...a.held]) loads[n.measure] = Math.max(loads[n.measure], load);
+  }
+  const most = Math.max(...loads, 1e-9);
+  return loads.map((l) => l / most);
+}

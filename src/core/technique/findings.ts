@@ -1,0 +1,52 @@
+import type { Technique } from './technique.ts';
+import type { Attack } from './player-line.ts';
+
+/** A place where nothing is good, in a sentence. */
+export interface TechniqueFinding {
+  attack: Attack;
+  what: string;
+}
+
+const round = (seconds: number): string => seconds.toFixed(1);
+
+/** Places where nothing is good: named, never hidden. */
+export function findingsOf(t: Technique): TechniqueFinding[] {
+  const { attacks } = t.line;
+  const found: TechniqueFinding[] = [];
+  const say = (at: number, what: string): void => void found.push({ attack: attacks[at], what });
+  for (const at of t.bow?.contradictions ?? []) say(at, 'One slur ends on the note on which the next begins: is it one bow or two?');
+  for (const at of t.bow?.tooLong ?? []) say(at, 'This stroke lasts longer than the bow.');
+  for (const s of t.bow?.strokes ?? [])
+    if (s.costs.some((c) => c.name === 'up-bow on a downbeat'))
+      say(s.from, 'The bow arrives the wrong way round: an up-bow on the downbeat.');
+  for (const c of t.strings?.chords ?? []) if (!c.possible) say(c.at, `This cannot be stopped: ${c.why}.`);
+  t.strings?.grips.forEach((grip, at) => {
+    if (attacks[at].notes.length === 1 && !grip[0]) say(at, 'This note cannot be played on this instrument.');
+  });
+  t.strings?.costs.forEach((costs, at) => {
+    if (at && attacks[at - 1].joined && costs.some((c) => c.name === 'shift')) {
+      const price = costs.reduce((n, c) => n + c.price, 0);
+      if (price > BAD_SHIFT) say(at, 'No fingering without a jump inside the slur.');
+    }
+  });
+  for (const w of t.wide) if (!w.possible) found.push({ attack: w.attack, what: wideWords(w.semitones, w.hand, w.shared.length) });
+  for (const at of t.breath?.late ?? []) say(at, 'The air does not last to the next place where one may breathe.');
+  t.brass?.ways.forEach((w, at) => {
+    if (!w) say(at, 'This note cannot be played on this instrument.');
+  });
+  for (const at of t.sticks?.tooMany ?? []) say(at, 'There are more notes here than mallets.');
+  for (const m of t.movements) {
+    if (!m.complete) say(m.at, `The ${m.name.replace('-', ' ')} is not complete: ${m.missing.map(pipeName).join(' and ')} is missing.`);
+    else if (m.needs > m.has)
+      say(m.at, `The ${m.name.replace('-', ' ')} needs ${round(m.needs)} s, and the note before it gives ${round(m.has)} s.`);
+  }
+  return found;
+}
+
+/** A shift inside a slur that costs more is a jump. [M] */
+const BAD_SHIFT = 3;
+
+const pipeName = (letter: string): string => ({ G: 'low G', A: 'low A', g: 'high G', a: 'high A' })[letter] ?? letter.toUpperCase();
+
+const wideWords = (semitones: number, hand: string, shared: number): string =>
+  `The ${hand} hand does not reach ${semitones} semitones: ${shared ? 'the other hand can take the rest' : 'roll it, or leave out what is doubled'}.`;

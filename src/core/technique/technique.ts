@@ -1,0 +1,258 @@
+import type { Study } from '../analysis/study.ts';
+import { cmp, lte, toNumber } from '../score/fraction.ts';
+import type { Note, Part } from '../score/model.ts';
+import { midi } from '../score/pitch.ts';
+import { suggestedTempo } from '../survey/tempo.ts';
+import { FALLBACK_TEMPO } from '../performance/playable-score.ts';
+import { TUBES } from '../style/brass.ts';
+import { BOW, type BowSchool } from '../style/bow-weights.ts';
+import { dynamicStep, DYNAMIC_STEPS } from '../style/dynamics.ts';
+import { instrumentByKey } from '../style/instruments/index.ts';
+import type { Instrument } from '../style/instruments/instrument.ts';
+import { instrumentOf } from '../style/instruments/instrument-of.ts';
+import { PROFILES, type Period } from '../style/profiles.ts';
+import type { SchoolAnswers } from '../style/schools.ts';
+import { STRING_HANDS, STRING_TASTE } from '../style/string-hands.ts';
+import { bowing, type BowDirection, type Bowing } from './bow.ts';
+import { brassFingering, loadCurve, type BrassFingering, type BrassPin } from './brass.ts';
+import { breathing, type Breathing } from './breathing.ts';
+import { handOf, wideChords, type WideChord } from './hands.ts';
+import { keyboardFingering, type HandName, type KeyboardFingering } from './keyboard.ts';
+import { leftHand, type Fingering, type FingerPin } from './left-hand.ts';
+import { sticking, type Stick, type Sticking } from './mallets.ts';
+import { movements, type FoundMovement } from './pipes.ts';
+import { height, playerLine, secondsAt, topOf, type PlayerLine } from './player-line.ts';
+
+/** What the teacher has decided at a note, by the note's id. */
+export interface TechniquePin {
+  bow?: BowDirection;
+  finger?: string;
+  string?: string;
+  breath?: boolean;
+  hand?: HandName;
+}
+
+export interface TechniqueOptions {
+  part: number;
+  /** Key of the instrument; null for what the part says. */
+  instrument: string | null;
+  period: Period;
+  schools: SchoolAnswers;
+  /** Quarters a minute throughout; null for the tempi of the page. */
+  tempo: number | null;
+  pins: ReadonlyMap<string, TechniquePin>;
+  /** Of the player: seconds of breath and semitones that a hand spans; null for what is usual. */
+  capacity?: number | null;
+  reach?: number | null;
+}
+
+/** How a part lies on its instrument. What does not apply is null. */
+export interface Technique {
+  instrument: Instrument;
+  /** All of the part in order of time. */
+  line: PlayerLine;
+  bow: Bowing | null;
+  strings: Fingering | null;
+  keyboard: { line: PlayerLine; fingering: KeyboardFingering }[];
+  wide: WideChord[];
+  breath: Breathing | null;
+  brass: BrassFingering | null;
+  /** By bar, 0 to 1. */
+  load: number[] | null;
+  sticks: Sticking | null;
+  movements: FoundMovement[];
+}
+
+/** Instruments whose keys a hand plays as on a piano. */
+const KEYED = ['piano', 'harpsichord', 'organ', 'celesta', 'accordion'];
+const MALLETED = ['marimba', 'xylophone', 'vibraphone', 'glockenspiel'];
+
+/** What is loud: forte and more. */
+const LOUD = DYNAMIC_STEPS.indexOf('f');
+/** Without a mark it is as loud as mezzo forte. */
+const UNMARKED = DYNAMIC_STEPS.indexOf('mf');
+
+/** Works out how a part lies. Handbook 12 to 19. */
+export function techniqueOf(study: Study, options: TechniqueOptions): Technique {
+  const { score } = study;
+  const part = score.parts[options.part];
+  const instrument = (options.instrument && instrumentByKey(options.instrument)) || instrumentOf(score, part);
+  const suggested = suggestedTempo(score);
+  const seconds = secondsAt(score, suggested ? (suggested.low + suggested.high) / 2 : FALLBACK_TEMPO, options.tempo);
+  const line = playerLine(score, part.index, seconds);
+  const school = <K extends keyof SchoolAnswers>(key: K): string | undefined =>
+    options.schools[key] ?? PROFILES[options.period].schools[key];
+  const levels = levelsOf(line, part);
+  const loud = (at: number): boolean => levels[at] >= LOUD;
+  const context = contextOf(study, line);
+  const pinsOn = <T>(
+    of: PlayerLine,
+    pick: (pin: TechniquePin, note: Note) => T | undefined,
+    printed: (note: Note) => T | undefined
+  ): Map<number, T> => {
+    const found = new Map<number, T>();
+    of.attacks.forEach((a, k) => {
+      for (const n of a.notes) {
+        const pin = options.pins.get(n.id);
+        const value = (pin && pick(pin, n)) ?? printed(n);
+        if (value !== undefined) found.set(k, value);
+      }
+    });
+    return found;
+  };
+  const bows = instrument.can.includes('bows');
+  const hand = STRING_HANDS[instrument.key];
+  const tubes = TUBES[instrument.key];
+  const breathes = instrument.can.includes('breathes') || instrument.can.includes('sings');
+  const technical = (n: Note, name: string): string | undefined => n.marks?.find((m) => m.group === 'technical' && m.name === name)?.value;
+  const hasMark = (n: Note, name: string): boolean => n.marks?.some((m) => m.name === name) ?? false;
+  const keyboard = KEYED.includes(instrument.key) ? keyboardOf(score, part, seconds, options, technical) : [];
+  return {
+    instrument,
+    line,
+    bow: bows
+      ? bowing(line, {
+          school: bowSchool(school('bowing')),
+          loud,
+          gesture: (at) => context.gesture[at],
+          phraseEnds: context.phraseEnds,
+          pins: pinsOn(
+            line,
+            (p) => p.bow,
+            (n) => (hasMark(n, 'down-bow') ? 'down' : hasMark(n, 'up-bow') ? 'up' : undefined)
+          )
+        })
+      : null,
+    strings:
+      hand && instrument.strings
+        ? leftHand(line, {
+            open: instrument.strings,
+            hand,
+            taste: STRING_TASTE[options.period],
+            pins: pinsOn<FingerPin>(
+              line,
+              (p) => (p.finger !== undefined || p.string !== undefined ? { finger: p.finger, string: p.string } : undefined),
+              (n) => {
+                const finger = hasMark(n, 'open-string') ? '0' : technical(n, 'fingering')?.trim();
+                return finger && /^[0-4T]$/.test(finger) ? { finger } : undefined;
+              }
+            )
+          })
+        : null,
+    keyboard,
+    wide: keyboard.length
+      ? wideChords(Object.fromEntries(keyboard.map((k) => [k.fingering.hand, k.line])), options.reach ?? undefined)
+      : [],
+    breath: breathes
+      ? breathing(line, {
+          instrument: instrument.key,
+          capacity: options.capacity ?? null,
+          loud,
+          phraseEnds: context.phraseEnds,
+          bound: context.bound,
+          pins: pinsOn(
+            line,
+            (p) => p.breath,
+            () => undefined
+          )
+        })
+      : null,
+    brass: tubes
+      ? brassFingering(
+          line,
+          instrument.key,
+          pinsOn<BrassPin>(
+            line,
+            (p) => (p.finger === undefined ? undefined : tubes[0].by === 'slide' ? { slide: Number(p.finger) } : { valves: p.finger }),
+            () => undefined
+          )
+        )
+      : null,
+    load: instrument.family === 'brass' ? loadCurve(line, middleOf(instrument), (at) => loudnessOf(levels[at])) : null,
+    sticks: MALLETED.includes(instrument.key)
+      ? sticking(
+          line,
+          pinsOn<Stick | HandName>(
+            line,
+            (p) => p.hand ?? (p.finger as Stick | undefined),
+            () => undefined
+          )
+        )
+      : null,
+    movements: instrument.key === 'pipes' ? movements(line, school('pipe-movements') === 'tight') : []
+  };
+}
+
+const bowSchool = (answer: string | undefined): BowSchool => (answer && answer in BOW.schools ? (answer as BowSchool) : 'rule-of-downbow');
+
+/** Halfway from the lowest note to where it is high. */
+const middleOf = ({ range }: Instrument): number => (range ? (midi(range.low) + midi(range.highFrom)) / 2 : 60);
+
+/** 0 to 1: a step of dynamics counts as about twice the work over two steps. [M] */
+const loudnessOf = (level: number): number => 2 ** ((level - (DYNAMIC_STEPS.length - 1)) / 2);
+
+function keyboardOf(
+  score: Study['score'],
+  part: Part,
+  seconds: ReturnType<typeof secondsAt>,
+  options: TechniqueOptions,
+  technical: (n: Note, name: string) => string | undefined
+): Technique['keyboard'] {
+  const usual = handOf(score, part);
+  const hands = (n: Note): HandName => options.pins.get(n.id)?.hand ?? usual(n);
+  return (['right', 'left'] as const).flatMap((hand) => {
+    const line = playerLine(score, part.index, seconds, (n) => hands(n) === hand);
+    if (!line.attacks.length) return [];
+    const pins = new Map<number, number>();
+    line.attacks.forEach((a, k) => {
+      // A finger that is said of one head of a chord is that of its outer key.
+      const outer = hand === 'right' ? topOf(a) : a.notes[0];
+      const finger = Number(options.pins.get(outer.id)?.finger ?? technical(outer, 'fingering'));
+      if (finger >= 1 && finger <= 5) pins.set(k, finger);
+    });
+    return [{ line, fingering: keyboardFingering(line, { hand, pins }) }];
+  });
+}
+
+/** The step of dynamics at each attack, by the page's own signs. */
+function levelsOf(line: PlayerLine, part: Part): number[] {
+  const signs = line.score.directions.flatMap((d) => {
+    const step = d.kind === 'dynamic' && d.part === part.index ? dynamicStep(d.value) : null;
+    return step === null ? [] : [{ at: d.start, step }];
+  });
+  signs.sort((a, b) => cmp(a.at, b.at));
+  let next = 0;
+  let level: number = UNMARKED;
+  return line.attacks.map((a) => {
+    while (next < signs.length && lte(signs[next].at, a.start)) level = signs[next++].step;
+    return level;
+  });
+}
+
+/** What the analysis says of the places of a line. */
+function contextOf(study: Study, line: PlayerLine): { phraseEnds: Set<number>; bound: Set<number>; gesture: number[] } {
+  const { attacks, score, part } = line;
+  const phraseEnds = new Set<number>();
+  let k = 0;
+  for (const phrase of [...study.facts.phrases].sort((a, b) => cmp(a.last, b.last))) {
+    while (k < attacks.length && lte(attacks[k].start, phrase.last)) k++;
+    if (k > 0) phraseEnds.add(k - 1);
+  }
+  const leaning = new Set(study.details.roles.flatMap((r) => (r.role === 'appoggiatura' || r.role === 'suspension' ? [r.note] : [])));
+  const bound = new Set<number>();
+  for (let at = 1; at < attacks.length; at++) {
+    const [a, b] = [attacks[at - 1], attacks[at]];
+    const step = height(topOf(b)) - height(topOf(a));
+    if (a.notes.some((n) => leaning.has(n.id)) && Math.abs(step) <= 2) bound.add(at);
+    const [before, after] = [attacks[at - 2], attacks[at + 1]];
+    const climbs = (x: typeof a | undefined, y: typeof a | undefined): boolean => !!x && !!y && height(topOf(y)) - height(topOf(x)) === 1;
+    if (climbs(a, b) && (climbs(before, a) || climbs(b, after))) bound.add(at);
+  }
+  const hairpins = score.hairpins.filter((h) => h.part === part).map((h) => ({ ...h, from: toNumber(h.start), to: toNumber(h.end) }));
+  const gesture = attacks.map((a) => {
+    const at = toNumber(a.start);
+    const over = hairpins.find((h) => at >= h.from && at < h.to);
+    return over ? (over.kind === 'crescendo' ? 1 : -1) : 0;
+  });
+  return { phraseEnds, bound, gesture };
+}
