@@ -185,3 +185,23 @@ test('a corrected chord: what hung on it becomes a question, the teacher’s own
   await toBar(page, 'Bar 5');
   await expect(page.getByTestId('marking').filter({ hasText: 'bow stays low' })).toHaveCount(1);
 });
+
+test('how it lies: bows of a bar are told, looked at on the page, written in, and stay', async ({ page }) => {
+  await openRoom(page, 'Corrente', 'Reading');
+  await page.locator('.music').focus();
+  for (let k = 0; k < 4; k++) await page.keyboard.press('Control+ArrowRight');
+  const lies = page.getByTestId('how-it-lies');
+  await expect(lies).toContainText('up (hooked)');
+  const counted = page.getByTestId('open-count');
+  const before = Number(/(\d+) marked/.exec((await counted.textContent())!)![1]);
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
+  await page.getByText('bows as they lie').click();
+  await expect(page.locator('.music [id^="lies-bowing"]').first()).toBeAttached();
+  await page.keyboard.press('Escape');
+  await lies.getByRole('button', { name: 'Write 1 bow in' }).click();
+  await expect(counted).toContainText(`${before + 1} marked`);
+  await expect(lies.getByRole('button', { name: /bow.* in$/ })).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo writing 1 bow$/ }).click();
+  await expect(counted).toContainText(`${before} marked`);
+  await saved(page);
+});

@@ -48,5 +48,9 @@ export function proof(
   for (const check of [...LOUDNESS, ...TIME_CHECKS, ...TEXT_CHECKS, ...MARK_CHECKS])
     for (const f of check(context)) if (!found.has(f.id)) found.set(f.id, f);
   if (performed) for (const f of playedFindings(context, performed.plan, performed.page)) if (!found.has(f.id)) found.set(f.id, f);
-  return [...found.values()].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) || cmp(a.start, b.start));
+  return inOrder([...found.values()]);
 }
+
+/** Contradictions first, then risks, then questions, each in order of time. */
+export const inOrder = (findings: readonly Finding[]): Finding[] =>
+  [...findings].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) || cmp(a.start, b.start));

@@ -18,6 +18,7 @@
   import MarkingForm from './MarkingForm.svelte';
   import MarkingItem from './MarkingItem.svelte';
   import { markingName } from '$core/markings/describe';
+  import HowItLies from './HowItLies.svelte';
   import Ornaments from './Ornaments.svelte';
   import ProposalItem from './ProposalItem.svelte';
   import QuestionCard from './QuestionCard.svelte';
@@ -186,6 +187,7 @@
       <div class="not-printed"><MarkingForm {workspace} /></div>
     </section>
 
+    <HowItLies {workspace} />
     <Ornaments {workspace} />
 
     {#if questions.length}

@@ -280,7 +280,8 @@
     cursor: grab;
   }
 
-  .music :global([id='looked-at']) {
+  .music :global([id='looked-at']),
+  .music :global([id^='lies-']) {
     opacity: 0.6;
   }
 

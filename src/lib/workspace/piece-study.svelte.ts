@@ -11,6 +11,7 @@ import type { Score } from '$core/score/model';
 import type { Survey } from '$core/survey/survey';
 import type { SchoolKey } from '$core/style/schools';
 import { Latest, sentenceOf } from './latest';
+import type { HowItLies } from '$core/technique/how-it-lies';
 import type { Drafted } from '$core/reading/draft/draft';
 import type { Period } from '$core/style/profiles';
 import type { Amount } from '$core/style/draft-weights';
@@ -36,6 +37,8 @@ export class PieceStudy {
   /** Places that are like the chosen notes, after "find this". */
   found = $state.raw<{ notes: string[]; places: MotiveOccurrence[] } | null>(null);
   skeleton = $state.raw<(SkeletonRange & { document: string | null }) | null>(null);
+  /** How the part lies on its instrument; null until a room has asked for it. */
+  lies = $state.raw<HowItLies | null>(null);
   /** Facts, proposals or details are on their way. */
   busy = $state(true);
 
@@ -45,10 +48,13 @@ export class PieceStudy {
   private proved: Reading | null = null;
   private wantsDetails = false;
   private wantsFindings = false;
+  private wantsLies = false;
+  private lain: Reading | null = null;
   private readonly latest = {
     study: new Latest(),
     details: new Latest(),
     findings: new Latest(),
+    lies: new Latest(),
     survey: new Latest(),
     effects: new Latest(),
     like: new Latest(),
@@ -72,7 +78,7 @@ export class PieceStudy {
     // Another text of the same piece: everything is looked at anew.
     this.studied = '';
     this.surveyed = NOTHING_CORRECTED;
-    this.proved = null;
+    this.proved = this.lain = null;
     return score;
   }
 
@@ -85,6 +91,7 @@ export class PieceStudy {
       this.study(reading);
     }
     if (this.wantsFindings) this.prove();
+    if (this.wantsLies) this.lay();
     this.takeSurvey(reading);
   }
 
@@ -99,6 +106,12 @@ export class PieceStudy {
   needFindings(): void {
     this.wantsFindings = true;
     if (this.ready) this.prove();
+  }
+
+  /** Asks how the part lies; it is kept up to date from then on. */
+  needLies(): void {
+    this.wantsLies = true;
+    if (this.ready) this.lay();
   }
 
   /** Asks what each answer to a question would change, for the whole piece or a stretch of it. */
@@ -148,6 +161,7 @@ export class PieceStudy {
         if (this.ready) return;
         this.ready = true;
         if (this.wantsFindings) this.prove();
+        if (this.wantsLies) this.lay();
         this.first();
       },
       // Asked again with the next change, whatever it is.
@@ -173,6 +187,14 @@ export class PieceStudy {
     this.proved = reading;
     const take = (findings: Finding[]): void => void (this.findings = findings);
     void this.latest.findings.ask(() => this.port.findings(reading), take, this.failed);
+  }
+
+  private lay(): void {
+    const reading = this.reading();
+    if (this.lain === reading) return;
+    this.lain = reading;
+    const take = (lies: HowItLies): void => void (this.lies = lies);
+    void this.latest.lies.ask(() => this.port.lies(reading), take, this.failed);
   }
 
   private takeSurvey(reading: Reading): void {

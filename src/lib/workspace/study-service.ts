@@ -12,7 +12,9 @@ import { skeletonDocument } from '$core/edition/skeleton';
 import { playableScore, type PlayableScore } from '$core/performance/playable-score';
 import { perform, type Performance } from '$core/performance/perform';
 import type { Finding } from '$core/proof/finding';
-import { proof } from '$core/proof/proof';
+import { inOrder, proof } from '$core/proof/proof';
+import { techniqueFindings } from '$core/proof/technique';
+import { howItLies, type HowItLies } from '$core/technique/how-it-lies';
 import { ruleContext } from '$core/reading/context';
 import type { Proposal } from '$core/reading/proposal';
 import { propose } from '$core/reading/propose';
@@ -109,7 +111,13 @@ export class StudyService {
   findings(reading: Reading): Finding[] {
     const study = this.of(reading.pins);
     const proposals = propose(study, styleOf(reading), reading.part);
-    return proof(study, reading, proposals, { plan: this.performed(reading), page: this.page(reading) });
+    const found = proof(study, reading, proposals, { plan: this.performed(reading), page: this.page(reading) });
+    return inOrder([...found, ...techniqueFindings(study, reading, howItLies(study, reading))]);
+  }
+
+  /** How the part of the reading lies on its instrument. */
+  lies(reading: Reading): HowItLies {
+    return howItLies(this.of(reading.pins), reading);
   }
 
   /** The first look with the teacher's corrections of keys and instruments. */

@@ -15,6 +15,7 @@
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { useWorkspace } from '$lib/workspace/context';
   import Readings from '$lib/readings/Readings.svelte';
+  import { LYING_NAMES, onPage, unwritten, type LyingKind } from '$lib/brief/lying';
   import PlanMenu from '$lib/ribbon/PlanMenu.svelte';
 
   const { data } = $props();
@@ -23,6 +24,15 @@
   let keys = $state(false);
   let styling = $state(false);
   let drafting = $state(false);
+  const LYING_KINDS = Object.keys(LYING_NAMES) as LyingKind[];
+  const shown = $state(Object.fromEntries(LYING_KINDS.map((kind) => [kind, false])) as Record<LyingKind, boolean>);
+  /** Signs of how it lies that are looked at without being written. */
+  const lying = $derived.by(() => {
+    const workspace = holder.current;
+    if (!workspace || !Object.values(shown).some(Boolean)) return [];
+    const marks = unwritten(workspace.study.lies, workspace.reading).filter((m) => shown[m.kind as LyingKind]);
+    return onPage(marks, workspace.reading.part);
+  });
   const rows = $derived(
     holder.current?.score
       ? analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k))
@@ -48,11 +58,14 @@
       <Menu label="Show">
         <Tick label="chords" bind:checked={chords} />
         <Tick label="keys" bind:checked={keys} />
+        {#each LYING_KINDS.filter((kind) => workspace.study.lies?.marks.some((m) => m.kind === kind)) as kind (kind)}
+          <Tick label="{LYING_NAMES[kind]}s as they lie" bind:checked={shown[kind]} />
+        {/each}
       </Menu>
       <ViewOptions {workspace} />
       <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
     </Toolbar>
-    <div class="page"><MusicPage {workspace} markings={workspace.reading.markings} {rows} selectable ready writable /></div>
+    <div class="page"><MusicPage {workspace} markings={[...workspace.reading.markings, ...lying]} {rows} selectable ready writable /></div>
     <Brief {workspace} />
     <PlayBar {workspace} />
     <StyleDialog {workspace} open={styling} onclose={() => (styling = false)} />

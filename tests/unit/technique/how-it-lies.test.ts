@@ -1,0 +1,62 @@
+import assert from 'node:assert/strict';
+import { readFileSync } from 'node:fs';
+import { test } from 'node:test';
+import { studyOf } from '../../../src/core/analysis/study.ts';
+import { techniqueFindings } from '../../../src/core/proof/technique.ts';
+import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
+import { howItLies, type HowItLies } from '../../../src/core/technique/how-it-lies.ts';
+import { readAbc } from '../../../src/core/score/abc/read.ts';
+import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
+import { abc, demoPath } from '../helpers.ts';
+
+const demo = (name: string) => studyOf(readMusicXml(readAbc(readFileSync(demoPath(name), 'utf8'))));
+const line = (l: HowItLies, measure: number, of: string): string | undefined =>
+  l.lines.find((x) => x.measure === measure && x.of === of)?.text;
+
+test('what is written into the part stays, and the rest is looked for around it', () => {
+  const study = demo('corrente.abc');
+  const reading: Reading = { ...EMPTY_READING, period: 'baroque' };
+  const before = howItLies(study, reading);
+  assert.equal(line(before, 1, 'Bow')?.split(' ')[0], 'down');
+  const first = study.score.notes.find((n) => n.measure === 1)!;
+  const marking = {
+    id: 'mark-1',
+    kind: 'bowing',
+    value: 'up-bow',
+    note: first.id,
+    start: first.start,
+    staff: 1,
+    part: 0,
+    because: []
+  } as const;
+  const after = howItLies(study, { ...reading, markings: [{ ...marking, because: [] }] });
+  assert.equal(line(after, 1, 'Bow')?.split(' ')[0], 'up');
+  assert.ok(after.findings.some((f) => f.measure === 1 && /wrong way round/.test(f.what)));
+});
+
+test('little is written: where the bow does not turn by itself, where the hand moves', () => {
+  const study = demo('corrente.abc');
+  const { marks, lines } = howItLies(study, { ...EMPTY_READING, period: 'baroque' });
+  const notes = study.score.notes.filter((n) => !n.rest).length;
+  const bows = marks.filter((m) => m.kind === 'bowing');
+  assert.ok(bows.length > 0 && bows.length < notes / 3, `${bows.length} bows for ${notes} notes`);
+  for (const m of marks) assert.ok(study.score.notes.some((n) => n.id === m.note && n.measure === m.measure));
+  assert.ok(lines.every((l) => l.text && !/undefined|NaN|null/.test(l.text)));
+});
+
+test('each instrument tells what it has: a clarinet its breaths, a piano both hands', () => {
+  const clarinet = howItLies(demo('etude.abc'), EMPTY_READING);
+  assert.deepEqual([...new Set(clarinet.lines.map((l) => l.of))], ['Breath']);
+  assert.match(line(clarinet, 4, 'Breath')!, /in the rest, full/);
+  const piano = howItLies(demo('andantino.abc'), EMPTY_READING);
+  assert.deepEqual([...new Set(piano.lines.map((l) => l.of))].sort(), ['Left hand', 'Right hand']);
+});
+
+test('what does not lie is a finding of the proof, by its bar', () => {
+  const study = studyOf(abc('M:2/4\nL:1/4\nV:1 name="Violin"\nK:C\n[G,A,] c|C, D|'));
+  const lies = howItLies(study, EMPTY_READING);
+  const findings = techniqueFindings(study, EMPTY_READING, lies);
+  assert.equal(findings.length, lies.findings.length);
+  assert.match(findings[0].what, /^bar 1, beat 1: this cannot be stopped: both G3 and A3 lie on the G string only$/);
+  assert.ok(findings.some((f) => /bar 2.*cannot be played on this instrument/.test(f.what)));
+});
