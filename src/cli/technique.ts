@@ -188,6 +188,13 @@ export function techniqueJson(
           )
         }))
       ),
+      ...(t.winds?.alternatives.map((a) => ({
+        from: at(attacks[a.at]),
+        to: at(attacks[a.at]),
+        price: `${round(a.price, 2)} more`,
+        strokes: [],
+        fingers: heads(attacks[a.at], 0, () => ({ keys: a.way.keys }))
+      })) ?? []),
       ...(t.brass?.alternatives.map((a) => ({
         from: at(attacks[a.at]),
         to: at(attacks[a.at]),
@@ -218,6 +225,10 @@ function fingersOf(
   if (t.brass) {
     const { ways, prices } = t.brass;
     return attacks.flatMap((a, k) => heads(a, prices[k], () => ({ valves: ways[k]?.valves ?? null, slide: ways[k]?.slide ?? null })));
+  }
+  if (t.winds) {
+    const { ways, prices } = t.winds;
+    return attacks.flatMap((a, k) => heads(a, prices[k], () => ({ keys: ways[k]?.keys ?? null })));
   }
   if (t.sticks) {
     const { sticks, prices } = t.sticks;

@@ -95,13 +95,16 @@ export const STRING_PRICES = {
   close: 0.8
 } as const;
 
-/** What periods want of the left hand (13.2, [C]): open strings on long notes, fewer crossings in a melody, low positions. */
-export const STRING_TASTE: Record<Period, { openLong: number; crossing: number; height: number }> = {
-  baroque: { openLong: 0.1, crossing: 0.8, height: 1.6 },
-  classical: { openLong: 0.5, crossing: 1, height: 1 },
-  romantic: { openLong: 1.2, crossing: 1.6, height: 0.7 },
-  'french-1900': { openLong: 1, crossing: 1.4, height: 0.8 },
-  swing: { openLong: 0.5, crossing: 1, height: 1 },
-  'highland-pipes': { openLong: 0.5, crossing: 1, height: 1 },
-  modern: { openLong: 0.8, crossing: 1.2, height: 1 }
+/**
+ * What periods want of the left hand (13.2, [C]): what an open string on a long note costs, and a fourth finger where an open
+ * string has the note; fewer crossings in a melody; low positions. Numbers [M].
+ */
+export const STRING_TASTE: Record<Period, { openLong: number; fourthForOpen: number; crossing: number; height: number }> = {
+  baroque: { openLong: 0.1, fourthForOpen: 0.6, crossing: 0.8, height: 1.6 },
+  classical: { openLong: 0.5, fourthForOpen: 0.3, crossing: 1, height: 1 },
+  romantic: { openLong: 1.2, fourthForOpen: 0, crossing: 1.6, height: 0.7 },
+  'french-1900': { openLong: 1, fourthForOpen: 0, crossing: 1.4, height: 0.8 },
+  swing: { openLong: 0.5, fourthForOpen: 0.3, crossing: 1, height: 1 },
+  'highland-pipes': { openLong: 0.5, fourthForOpen: 0.3, crossing: 1, height: 1 },
+  modern: { openLong: 0.8, fourthForOpen: 0.15, crossing: 1.2, height: 1 }
 };

@@ -1,9 +1,9 @@
 import { sub, toNumber, cmp } from '../score/fraction.ts';
-import { beatOfMeter, metricLevel } from '../score/meter.ts';
+import { beatOfMeter } from '../score/meter.ts';
 import { isPickup } from '../score/position.ts';
 import { BOW, type BowSchool } from '../style/bow-weights.ts';
 import { Way, type Cost, type Tally } from './cheapest.ts';
-import { lasts, silenceBefore, type Attack, type PlayerLine } from './player-line.ts';
+import { lasts, levelOf, silenceBefore, type Attack, type PlayerLine } from './player-line.ts';
 
 export type BowDirection = 'down' | 'up';
 /** How a stroke comes out of the one before: turning; a second note in one direction; a slur played in two; set anew; lifted in a rest. */
@@ -90,7 +90,7 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
   if (!groups.length) return { strokes: [], total: 0, alternatives: [], contradictions, tooLong: [] };
   const school = BOW.schools[settings.school];
   const measureOf = (a: Attack) => score.measures[a.notes[0].measure];
-  const levels = attacks.map((a) => metricLevel(measureOf(a), a.notes[0].onset));
+  const levels = attacks.map((a) => levelOf(score, a.notes[0]));
   /** The first note of a group that is no grace. */
   const head = (from: number): number => {
     let k = from;

@@ -1,6 +1,5 @@
-import { metricLevel } from '../score/meter.ts';
 import { BREATH, breathSeconds } from '../style/breath.ts';
-import { height, lasts, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
+import { height, lasts, levelOf, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
 
 export interface Breath {
   /** The attack before which one breathes. */
@@ -43,9 +42,9 @@ export function breathPlace(line: PlayerLine, at: number, settings: BreathSettin
   if (settings.phraseEnds.has(at - 1)) return { price: BREATH.phraseEnd + BREATH.each, where: 'after the phrase' };
   if (lasts(before) >= BREATH.longSeconds) return { price: BREATH.afterLong + BREATH.each, where: 'after the long note' };
   const note = here.notes[0];
-  const level = metricLevel(score.measures[note.measure], note.onset);
+  const level = levelOf(score, note);
   const next = attacks[at + 1];
-  if (level < 3 && next && lasts(here) < lasts(before) && metricLevel(score.measures[next.notes[0].measure], next.notes[0].onset) === 3)
+  if (level < 3 && next && lasts(here) < lasts(before) && levelOf(score, next.notes[0]) === 3)
     return { price: BREATH.beforeUpbeat + BREATH.each, where: 'before the upbeat' };
   if (Math.abs(height(topOf(here)) - height(topOf(before))) >= BREATH.leap)
     return { price: BREATH.beforeLeap + BREATH.each, where: 'before the leap' };

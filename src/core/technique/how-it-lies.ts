@@ -8,6 +8,9 @@ import { beatOf } from '../score/position.ts';
 import type { Note, Score } from '../score/model.ts';
 import { PROFILES } from '../style/profiles.ts';
 import { instrumentOf } from '../style/instruments/instrument-of.ts';
+import { inSigns } from '../analysis/words.ts';
+import { pitchName } from '../score/pitch.ts';
+import { listed } from '../sentences.ts';
 import { findingsOf } from './findings.ts';
 import { fingerName, stringName } from './left-hand.ts';
 import { height, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
@@ -200,12 +203,21 @@ function linesOf(t: Technique): HowItLies['lines'] {
     say(note.measure, 'Breath', `before beat ${beat} ${b.where}, ${b.kind}, ${b.secondsBefore.toFixed(0)} s after the one before`);
   }
   t.brass?.ways.forEach((w, k) => say(barOf(k), w?.slide ? 'Slide' : 'Valves', w ? String(w.valves ?? w.slide) : '?'));
+  // Regular fingerings are known; what is told is what is not regular, and what is awkward.
+  t.winds?.ways.forEach((w, k) => {
+    const pitch = topOf(attacks[k]).pitch;
+    if (w?.alternate && pitch) say(barOf(k), 'Fingers', `${inSigns(pitchName(pitch))} as ${w.keys}`);
+  });
+  for (const { at, why } of t.winds?.awkward ?? []) {
+    const names = [attacks[at - 1], attacks[at]].map((a) => inSigns(pitchName(topOf(a).pitch!)));
+    say(barOf(at), 'Fingers', `${names.join(' to ')}: ${listed(why)}`);
+  }
   t.sticks?.sticks.forEach((s, k) => say(barOf(k), 'Sticks', s.join('+')));
   for (const m of t.movements) say(barOf(m.at), 'Movements', m.name.replace('-', ' ') + (m.complete ? '' : ' (not complete)'));
   return [...found.values()].map(({ measure, of, words }) => ({
     measure,
     of,
-    text: of === 'Breath' || of === 'Movements' ? words.join('; ') : words.join(' ')
+    text: of === 'Breath' || of === 'Movements' || of === 'Fingers' ? words.join('; ') : words.join(' ')
   }));
 }
 

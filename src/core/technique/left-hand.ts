@@ -65,6 +65,7 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
     if (!found) cache.set(key, (found = placesOf(pitch, open, hand)));
     return found;
   };
+  const hasOpen = (a: Attack): boolean => a.notes.length === 1 && places(a.notes[0]).some((p) => p.finger === 0);
   const layers = attacks.map((a, k): Grip[] => {
     const heads = a.notes.filter((n) => n.pitch);
     const grips = gripsOf(heads.map(places), hand);
@@ -95,6 +96,7 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
         if (p.extended) tally('extension', PRICE.extension);
         tally('stretch', PRICE.stretch * p.stretch);
         if (p.finger === THUMB) tally('thumb', PRICE.thumb);
+        if (p.finger === 4 && !trilled && !long && hasOpen(a)) tally('fourth finger where a string is open', taste.fourthForOpen);
         if (p.finger === 4) tally('fourth finger', PRICE.fourth + (trilled ? PRICE.fourthTrilled : long ? PRICE.fourthLong : 0));
       }
       tally('stretch in a chord', PRICE.chordStretch * spreadOf(grip));

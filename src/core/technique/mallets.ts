@@ -1,7 +1,6 @@
-import { metricLevel } from '../score/meter.ts';
 import { MALLETS as PRICE } from '../style/mallets.ts';
 import { Way, type Tally } from './cheapest.ts';
-import { height, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
+import { height, levelOf, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
 
 export type Stick = 'L' | 'R' | '1' | '2' | '3' | '4';
 
@@ -61,7 +60,7 @@ export function sticking(line: PlayerLine, pins: ReadonlyMap<number, Stick | 'le
       if (sticks.length === 1 && outside) tally('outer mallet on a line', PRICE.lead);
       const a = attacks[k];
       const note = a.notes[0];
-      if (sticks.length === 1 && handOf(sticks[0]) === 'L' && metricLevel(score.measures[note.measure], note.onset) === 3)
+      if (sticks.length === 1 && handOf(sticks[0]) === 'L' && levelOf(score, note) === 3)
         tally('left hand on a downbeat', PRICE.strongLeft);
       const next = attacks[k + 1];
       if (sticks.length === 1 && next && (k === 0 || silenceBefore(line, k) > 0)) {

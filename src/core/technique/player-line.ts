@@ -1,4 +1,5 @@
-import { cmp, eq, lt, toNumber, add, type Fraction } from '../score/fraction.ts';
+import { add, cmp, eq, lt, sub, toNumber, type Fraction } from '../score/fraction.ts';
+import { metricLevel } from '../score/meter.ts';
 import type { Note, Score } from '../score/model.ts';
 import { midi } from '../score/pitch.ts';
 import { tempoMarks } from '../score/tempo.ts';
@@ -114,6 +115,14 @@ const samePitch = (a: Note, b: Note): boolean => a.pitch?.step === b.pitch?.step
 
 /** Sounding height, MIDI number; what has no pitch lies low. */
 export const height = (n: Note): number => (n.sounding ? midi(n.sounding) : n.pitch ? midi(n.pitch) : 0);
+
+/** Metrical level of a note (see `metricLevel`); in a short bar that completes another it counts to the end of a full one. */
+export function levelOf(score: Score, note: Note): number {
+  const measure = score.measures[note.measure];
+  const full = measure.time?.quarters;
+  const short = measure.index > 0 && measure.implicit && full && lt(measure.length, full);
+  return metricLevel(measure, short ? add(sub(full, measure.length), note.onset) : note.onset);
+}
 
 /** Seconds of silence before an attack; 0 for the first. */
 export const silenceBefore = (line: PlayerLine, at: number): number =>

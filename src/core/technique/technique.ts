@@ -21,6 +21,7 @@ import { keyboardFingering, type HandName, type KeyboardFingering } from './keyb
 import { leftHand, type Fingering, type FingerPin } from './left-hand.ts';
 import { sticking, type Stick, type Sticking } from './mallets.ts';
 import { movements, type FoundMovement } from './pipes.ts';
+import { windChart, windWay, type WindWay } from './wind-fingers.ts';
 import { height, playerLine, secondsAt, topOf, type PlayerLine } from './player-line.ts';
 
 /** What the teacher has decided at a note, by the note's id. */
@@ -57,6 +58,7 @@ export interface Technique {
   wide: WideChord[];
   breath: Breathing | null;
   brass: BrassFingering | null;
+  winds: WindWay | null;
   /** By bar, 0 to 1. */
   load: number[] | null;
   sticks: Sticking | null;
@@ -103,6 +105,7 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
   const bows = instrument.can.includes('bows');
   const hand = STRING_HANDS[instrument.key];
   const tubes = TUBES[instrument.key];
+  const chart = windChart(instrument.key);
   const breathes = instrument.can.includes('breathes') || instrument.can.includes('sings');
   const technical = (n: Note, name: string): string | undefined => n.marks?.find((m) => m.group === 'technical' && m.name === name)?.value;
   const hasMark = (n: Note, name: string): boolean => n.marks?.some((m) => m.name === name) ?? false;
@@ -164,6 +167,17 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
           pinsOn<BrassPin>(
             line,
             (p) => (p.finger === undefined ? undefined : tubes[0].by === 'slide' ? { slide: Number(p.finger) } : { valves: p.finger }),
+            () => undefined
+          )
+        )
+      : null,
+    winds: chart
+      ? windWay(
+          line,
+          chart,
+          pinsOn(
+            line,
+            (p) => (p.finger !== undefined && /[TRPh\d ]{2,}/.test(p.finger) ? p.finger : undefined),
             () => undefined
           )
         )

@@ -99,3 +99,12 @@ test('a pin is never moved, a way that is excluded is never cheaper, and what is
   const sum = free.strokes.flatMap((s) => s.costs).reduce((n, c) => n + c.price, 0);
   assert.ok(Math.abs(sum - free.total) < 1e-6, 'every price has its reason');
 });
+
+test('the second half of a bar that a repeat cuts is no downbeat', () => {
+  const { strokes } = bow('M:3/4\nL:1/4\nK:C\nG|c d e|c2:|G|e d c|c2:|');
+  const upbeats = strokes.filter((s) => s.from === 0 || s.from === 5);
+  assert.deepEqual(
+    upbeats.map((s) => s.direction),
+    ['up', 'up']
+  );
+});
