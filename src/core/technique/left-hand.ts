@@ -18,6 +18,8 @@ export interface LeftHandSettings {
   /** Sounding pitches of the open strings, from the highest. */
   open: readonly Pitch[];
   hand: StringHand;
+  /** A bow sounds neighbouring strings only. */
+  bowed: boolean;
   taste: (typeof STRING_TASTE)[keyof typeof STRING_TASTE];
   pins: ReadonlyMap<number, FingerPin>;
 }
@@ -68,7 +70,7 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
   const hasOpen = (a: Attack): boolean => a.notes.length === 1 && places(a.notes[0]).some((p) => p.finger === 0);
   const layers = attacks.map((a, k): Grip[] => {
     const heads = a.notes.filter((n) => n.pitch);
-    const grips = gripsOf(heads.map(places), hand);
+    const grips = gripsOf(heads.map(places), hand, settings.bowed);
     if (heads.length > 1)
       chords.push({ at: k, possible: grips.length > 0, why: grips.length ? null : whyNot(heads, heads.map(places), open) });
     const all = grips.length ? grips : lone(heads.map(places));
@@ -174,16 +176,16 @@ function spreadOf(grip: Grip): number {
 }
 
 /** Ways to stop several heads at once: on neighbouring strings, within one hand, a finger to each or a fifth under one. */
-function gripsOf(choices: readonly (readonly Place[])[], hand: StringHand): Grip[] {
-  const reach = hand.kind === 'steps' ? 2 : 1;
+function gripsOf(choices: readonly (readonly Place[])[], hand: StringHand, bowed: boolean): Grip[] {
+  const reach = hand.kind === 'steps' ? 2 : bowed ? 1 : 3;
   let grips: Place[][] = [[]];
   for (const options of choices) {
     const next: Place[][] = [];
     for (const grip of grips)
       for (const p of options) {
         const last = grip.at(-1);
-        // Heads rise, strings go up with them; none is passed over.
-        if (last && p.string !== last.string - 1) continue;
+        // Heads rise, strings go up with them; a bow passes none over, fingers that pluck may.
+        if (last && (bowed ? p.string !== last.string - 1 : p.string >= last.string)) continue;
         const fits = grip.every((q) => {
           if (!p.finger || !q.finger) return true;
           if (Math.abs(p.hand - q.hand) > reach || Math.abs(p.position - q.position) > 1) return false;

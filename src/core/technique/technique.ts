@@ -109,7 +109,7 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
   const breathes = instrument.can.includes('breathes') || instrument.can.includes('sings');
   const technical = (n: Note, name: string): string | undefined => n.marks?.find((m) => m.group === 'technical' && m.name === name)?.value;
   const hasMark = (n: Note, name: string): boolean => n.marks?.some((m) => m.name === name) ?? false;
-  const keyboard = KEYED.includes(instrument.key) ? keyboardOf(score, part, seconds, options, technical) : [];
+  const keyboard = KEYED.includes(instrument.key) ? keyboardOf(score, part, seconds, options, technical) : null;
   return {
     instrument,
     line,
@@ -131,6 +131,7 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
         ? leftHand(line, {
             open: instrument.strings,
             hand,
+            bowed: bows,
             taste: STRING_TASTE[options.period],
             pins: pinsOn<FingerPin>(
               line,
@@ -142,10 +143,8 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
             )
           })
         : null,
-    keyboard,
-    wide: keyboard.length
-      ? wideChords(Object.fromEntries(keyboard.map((k) => [k.fingering.hand, k.line])), options.reach ?? undefined)
-      : [],
+    keyboard: keyboard?.played ?? [],
+    wide: keyboard?.wide ?? [],
     breath: breathes
       ? breathing(line, {
           instrument: instrument.key,
@@ -211,11 +210,17 @@ function keyboardOf(
   seconds: ReturnType<typeof secondsAt>,
   options: TechniqueOptions,
   technical: (n: Note, name: string) => string | undefined
-): Technique['keyboard'] {
+): { played: Technique['keyboard']; wide: WideChord[] } {
   const usual = handOf(score, part);
-  const hands = (n: Note): HandName => options.pins.get(n.id)?.hand ?? usual(n);
-  return (['right', 'left'] as const).flatMap((hand) => {
-    const line = playerLine(score, part.index, seconds, (n) => hands(n) === hand);
+  const said = (n: Note): HandName => options.pins.get(n.id)?.hand ?? usual(n);
+  const lineOf = (hand: HandName, which: (n: Note) => HandName): PlayerLine =>
+    playerLine(score, part.index, seconds, (n) => which(n) === hand);
+  const wide = wideChords({ right: lineOf('right', said), left: lineOf('left', said) }, options.reach ?? undefined);
+  // What the other hand can take it takes, until the teacher says otherwise.
+  const shared = new Map(wide.flatMap((w) => w.shared.map((s) => [s.note.id, s.to] as const)));
+  const hands = (n: Note): HandName => options.pins.get(n.id)?.hand ?? shared.get(n.id) ?? usual(n);
+  const played = (['right', 'left'] as const).flatMap((hand) => {
+    const line = lineOf(hand, hands);
     if (!line.attacks.length) return [];
     const pins = new Map<number, number>();
     line.attacks.forEach((a, k) => {
@@ -226,6 +231,7 @@ function keyboardOf(
     });
     return [{ line, fingering: keyboardFingering(line, { hand, pins }) }];
   });
+  return { played, wide };
 }
 
 /** The step of dynamics at each attack, by the page's own signs. */

@@ -15,7 +15,7 @@ function hand(
   const score = abc(text);
   const line = playerLine(score, 0, secondsAt(score, tempo, tempo));
   const open = instrumentByKey(instrument)!.strings!;
-  return leftHand(line, { open, hand: STRING_HANDS[instrument], taste: STRING_TASTE[period], pins });
+  return leftHand(line, { open, hand: STRING_HANDS[instrument], bowed: instrument !== 'guitar', taste: STRING_TASTE[period], pins });
 }
 /** "G0 G1 G2": strings and fingers. */
 const told = (instrument: string, f: Fingering): string =>
