@@ -19,6 +19,7 @@ import { withNewBar, withPitch, withRhythm } from '../src/core/writing/edits.ts'
 import { EMPTY_HEAD, emptyWritten, type Written } from '../src/core/writing/written.ts';
 import { durability } from './bench-durability.ts';
 import { load } from './bench-load.ts';
+import { technique } from './bench-technique.ts';
 import { longScore } from './long-score.ts';
 
 const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
@@ -70,6 +71,7 @@ function core(): void {
   say('the critic: what it faults in composers’ own signs', critic.composers.toFixed(2), 'its own error');
   const { made, refused } = critic.claims;
   say('claims of the rules that cannot be read back, and are not made', `${refused} of ${made}`, '≤ 4 %');
+  technique(timed, say);
   const quarter = readMusicXml(longScore(250));
   const whole = readMusicXml(thousand);
   /** All that the worker does for a piece: facts and the closer look. */

@@ -19,6 +19,12 @@ export interface Question<S> {
   own(layer: number, option: S, tally: Tally): void;
   /** What it costs to go from an option of the layer before to one of this layer. */
   step(layer: number, before: S, option: S, tally: Tally): void;
+  /**
+   * Names of what prices hang on: layers with the same options and the same name cost the same, and are priced once. Music
+   * repeats itself.
+   */
+  ownKey?(layer: number): string;
+  stepKey?(layer: number): string;
 }
 
 /** An answer, which can be asked what else would do. */
@@ -36,21 +42,35 @@ export class Way<S> {
     const n = layers.length;
     this.forward = [];
     this.stepPrices = [];
-    this.ownPrices = layers.map((here, k) => Float64Array.from(here, (option) => priceOf((tally) => question.own(k, option, tally))));
+    const onceBy = (): ((key: string | undefined, make: () => Float64Array) => Float64Array) => {
+      const known = new Map<string, Float64Array>();
+      return (key, make) => {
+        const found = key === undefined ? undefined : known.get(key);
+        if (found) return found;
+        const made = make();
+        if (key !== undefined) known.set(key, made);
+        return made;
+      };
+    };
+    const [ownOnce, stepOnce] = [onceBy(), onceBy()];
+    this.ownPrices = layers.map((here, k) =>
+      ownOnce(question.ownKey?.(k), () => Float64Array.from(here, (option) => priceOf((tally) => question.own(k, option, tally))))
+    );
     for (let k = 0; k < n; k++) {
       const here = layers[k];
       const own = Float64Array.from(this.ownPrices[k]);
       if (k) {
         const before = layers[k - 1];
-        const prices = new Float64Array(before.length * here.length);
+        const prices = stepOnce(question.stepKey?.(k), () => {
+          const made = new Float64Array(before.length * here.length);
+          for (let a = 0; a < before.length; a++)
+            for (let b = 0; b < here.length; b++) made[a * here.length + b] = priceOf((tally) => question.step(k, before[a], here[b], tally));
+          return made;
+        });
         const last = this.forward[k - 1];
         for (let b = 0; b < here.length; b++) {
           let best = Infinity;
-          for (let a = 0; a < before.length; a++) {
-            const price = priceOf((tally) => question.step(k, before[a], here[b], tally));
-            prices[a * here.length + b] = price;
-            if (last[a] + price < best) best = last[a] + price;
-          }
+          for (let a = 0; a < before.length; a++) best = Math.min(best, last[a] + prices[a * here.length + b]);
           own[b] += best;
         }
         this.stepPrices[k] = prices;

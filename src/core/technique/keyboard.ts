@@ -64,8 +64,12 @@ export function keyboardFingering(line: PlayerLine, { hand, pins }: KeyboardSett
   );
   const rests = attacks.map((_, k) => (silenceBefore(line, k) >= PRICE.restSeconds ? PRICE.inRest : 1));
   const usual = scaleFingers(line, hand);
+  // Prices hang on the keys alone, until something is pinned.
+  const names = keys.map((chord, k) => chord.join(' ') + (pins.has(k) ? ` pinned ${k}` : ''));
   const question = {
     layers,
+    ownKey: (k: number): string => `${names[k - 1] ?? ''}>${names[k]} ${rests[k]} ${usual[k]}`,
+    stepKey: (k: number): string => `${names[k - 2] ?? ''}>${names[k - 1]}>${names[k]} ${rests[k - 1]} ${rests[k]}`,
     own: (k: number, { before, now }: Pair, tally: Tally): void => {
       gripCost(keys[k], now, tally);
       if (usual[k] && now[0] !== usual[k]) tally('not as scales are fingered', PRICE.notAsScales);

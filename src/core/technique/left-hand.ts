@@ -78,8 +78,15 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
     const kept = pin ? all.filter((g) => g.places.some((p) => p && keeps(p, pin, open))) : all;
     return kept.length ? kept : all;
   });
+  // What is stopped hangs on the pitches alone, until something is pinned.
+  const names = attacks.map(
+    (a, k) => a.notes.map((n) => (n.pitch ? pitchName(soundingOf(n)) : 'x')).join(' ') + (settings.pins.has(k) ? ` pinned ${k}` : '')
+  );
   const question = {
     layers,
+    ownKey: (k: number): string =>
+      `${names[k]} ${lasts(attacks[k]) >= PRICE.longSeconds ? 'long' : ''} ${isTrilled(attacks[k]) ? 'trilled' : ''}`,
+    stepKey: (k: number): string => `${names[k - 1]}>${names[k]} ${attacks[k - 1].joined} ${silenceBefore(line, k) >= 0.2}`,
     own: (k: number, grip: Grip, tally: Tally): void => {
       const a = attacks[k];
       const long = lasts(a) >= PRICE.longSeconds;
