@@ -9,6 +9,8 @@ export const BOW = {
     gesture: { downbeatUp: 1.5, splitMore: 0 },
     'as-printed': { downbeatUp: 2.5, splitMore: 2 }
   },
+  /** Share of that where one stroke fills its bar: long strokes turn in order. [C] */
+  downbeatUpWholeBar: 0.4,
   /** Up-bow on the second strong beat of a bar, and on another beat. */
   strongUp: 0.8,
   beatUp: 0.3,

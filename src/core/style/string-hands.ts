@@ -68,12 +68,17 @@ export const STRING_PRICES = {
   shiftSlurred: 0.5,
   inRest: 0.3,
   acrossOpen: 0.6,
+  /** Going up a shift leads to the first finger, going down to the last: for each finger off that. [C] */
+  shiftFinger: 0.35,
   /** The same finger carries the shift: a slide. */
   slide: 0.2,
   /** To the next string, over one, over two. */
   crossing: [0, 0.25, 0.9, 1.3],
   crossingSlurred: 0.12,
-  extension: 0.45,
+  extension: 0.2,
+  /** The hand opens or closes elsewhere than between the first finger and the others. */
+  opening: 0.6,
+  openingBesideFirst: 0.2,
   /** Fingers nearer together or farther apart than usual, a semitone. */
   stretch: 0.3,
   fourth: 0.22,
@@ -83,7 +88,7 @@ export const STRING_PRICES = {
   fifth: 0.3,
   sameFingerElsewhere: 0.5,
   /** For each position above the first; more on each string below the highest. */
-  height: 0.12,
+  height: 0.06,
   heightOnLower: 0.12,
   openTrilled: 2,
   thumb: 0.4,

@@ -1,4 +1,4 @@
-import { sub, toNumber, cmp } from '../score/fraction.ts';
+import { cmp, lt, sub, toNumber } from '../score/fraction.ts';
 import { beatOfMeter } from '../score/meter.ts';
 import { isPickup } from '../score/position.ts';
 import { BOW, type BowSchool } from '../style/bow-weights.ts';
@@ -130,6 +130,8 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
     return keeps.length ? keeps : options;
   });
 
+  const fillsBar = (from: number, to: number): boolean => !lt(sub(attacks[to].end, attacks[from].start), measureOf(attacks[from]).length);
+
   /** What a stroke costs in a direction, wherever it comes from. */
   const strokeCost = (from: number, to: number, direction: BowDirection, tally: Tally): void => {
     const k = head(from);
@@ -137,7 +139,7 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
     const level = levels[k];
     const marks = a.notes.flatMap((n) => n.marks ?? []);
     if (direction === 'up') {
-      if (level === 3 && !a.grace) tally('up-bow on a downbeat', school.downbeatUp);
+      if (level === 3 && !a.grace) tally('up-bow on a downbeat', school.downbeatUp * (fillsBar(k, to) ? BOW.downbeatUpWholeBar : 1));
       else if (level === 2) tally('up-bow on a strong beat', BOW.strongUp);
       else if (level === 1) tally('up-bow on a beat', BOW.beatUp);
       if (marks.some((m) => /accent|sfz|forzando/.test(m.name))) tally('accent on an up-bow', BOW.accentUp);

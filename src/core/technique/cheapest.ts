@@ -64,7 +64,8 @@ export class Way<S> {
         const prices = stepOnce(question.stepKey?.(k), () => {
           const made = new Float64Array(before.length * here.length);
           for (let a = 0; a < before.length; a++)
-            for (let b = 0; b < here.length; b++) made[a * here.length + b] = priceOf((tally) => question.step(k, before[a], here[b], tally));
+            for (let b = 0; b < here.length; b++)
+              made[a * here.length + b] = priceOf((tally) => question.step(k, before[a], here[b], tally));
           return made;
         });
         const last = this.forward[k - 1];

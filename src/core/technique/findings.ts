@@ -17,7 +17,7 @@ export function findingsOf(t: Technique): TechniqueFinding[] {
   for (const at of t.bow?.contradictions ?? []) say(at, 'One slur ends on the note on which the next begins: is it one bow or two?');
   for (const at of t.bow?.tooLong ?? []) say(at, 'This stroke lasts longer than the bow.');
   for (const s of t.bow?.strokes ?? [])
-    if (s.costs.some((c) => c.name === 'up-bow on a downbeat'))
+    if (s.costs.some((c) => c.name === 'up-bow on a downbeat' && c.price > WRONG_WAY))
       say(s.from, 'The bow arrives the wrong way round: an up-bow on the downbeat.');
   for (const c of t.strings?.chords ?? []) if (!c.possible) say(c.at, `This cannot be stopped: ${c.why}.`);
   t.strings?.grips.forEach((grip, at) => {
@@ -42,6 +42,9 @@ export function findingsOf(t: Technique): TechniqueFinding[] {
   }
   return found;
 }
+
+/** From what price on an up-bow on a downbeat is told: a stroke that fills its bar turns in order. [M] */
+const WRONG_WAY = 1.6;
 
 /** A shift inside a slur that costs more is a jump. [M] */
 const BAD_SHIFT = 3;

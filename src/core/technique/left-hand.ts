@@ -146,13 +146,19 @@ function stepCost(
   const slurred = line.attacks[k - 1].joined;
   // Whether the hand has moved: by the name of the position where fingers go by steps, by the place of the first finger else.
   const moves = hand.kind === 'steps' || !a.finger || !b.finger ? a.position !== b.position : a.hand !== b.hand;
-  const extends_ = a.extended !== b.extended && Math.abs(a.hand - b.hand) <= 1;
-  if (moves && !(extends_ && hand.kind === 'semitones')) {
+  // The hand opens forward with its first finger in place, or back with the others in place.
+  const [closed, open] = a.extended ? [b, a] : [a, b];
+  const opens = hand.kind === 'semitones' && a.extended !== b.extended && (open.hand === closed.hand || open.hand === closed.hand - 1);
+  if (opens) {
+    const stays = open.hand === closed.hand ? closed.finger === 1 : closed.finger > 1;
+    tally('the hand opens', (stays ? PRICE.openingBesideFirst : PRICE.opening) * rest);
+  } else if (moves) {
     const far = Math.abs(a.hand - b.hand);
-    const open = a.finger === 0 || b.finger === 0;
-    const price = PRICE.shift + PRICE.shiftASemitone * far + (slurred && !open ? PRICE.shiftSlurred : 0);
-    tally('shift', price * rest * (open ? PRICE.acrossOpen : 1));
-    if (a.finger && a.finger === b.finger && !open && rest === 1) tally('slide of one finger', PRICE.slide);
+    const across = a.finger === 0 || b.finger === 0;
+    const price = PRICE.shift + PRICE.shiftASemitone * far + (slurred && !across ? PRICE.shiftSlurred : 0);
+    tally('shift', price * rest * (across ? PRICE.acrossOpen : 1));
+    if (b.finger && b.finger <= 4) tally('shift to a finger', PRICE.shiftFinger * (b.hand > a.hand ? b.finger - 1 : 4 - b.finger) * rest);
+    if (a.finger && a.finger === b.finger && !across && rest === 1) tally('slide of one finger', PRICE.slide);
   } else if (a.finger && b.finger && hand.kind === 'steps')
     tally('stretch', PRICE.stretch * Math.max(0, Math.abs(a.hand - b.hand) - 1.5) * rest);
   const apart = Math.max(
@@ -161,7 +167,7 @@ function stepCost(
     Math.min(...stringsOf(before)) - Math.max(...stringsOf(grip))
   );
   if (apart) tally('crossing', (PRICE.crossing[Math.min(apart, 3)] + (slurred ? PRICE.crossingSlurred : 0)) * taste.crossing * rest);
-  if (moves) return;
+  if (moves && !opens) return;
   for (const p of stopped(before))
     for (const q of stopped(grip)) {
       if (p.finger !== q.finger || (p.string === q.string && p.hand === q.hand)) continue;

@@ -91,3 +91,16 @@ test('what costs something says so, and another way costs no less', () => {
   assert.ok(Math.abs(sum - f.total) < 1e-6);
   for (const a of f.alternatives) assert.ok(a.price >= -1e-9);
 });
+
+test('three octaves of G major: the hand goes up to its first finger; a cello opens for D major', () => {
+  // [C] Any scale book.
+  const three = hand('violin', scale('K:G', "G, A, B, C D E F G A B c d e f g a b c' d' e' f' g'"));
+  const places = three.grips.map((g) => g[0]!);
+  assert.deepEqual(
+    places.slice(16).flatMap((p, k) => (p.position !== places[15 + k].position ? [p.finger] : [])),
+    [1, 1]
+  );
+  const cello = hand('cello', scale('K:D clef=bass', 'D,, E,, F,, G,, A,, B,, C, D,'));
+  assert.deepEqual(told('cello', cello).split(' ').slice(0, 3), ['C1', 'C2', 'C4']);
+  assert.ok(cello.grips[2][0]!.extended);
+});
