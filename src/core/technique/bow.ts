@@ -201,20 +201,23 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
     }
   };
   const way = new Way(question);
-  const strokesAlong = (path: readonly number[], first = 0, end = path.length - 1): Stroke[] => {
+  /** Strokes of a stretch of layers, by the options chosen there; what comes before stays as it is. */
+  const strokesAlong = (first: number, options: readonly number[]): Stroke[] => {
     const strokes: Stroke[] = [];
-    path.slice(0, end + 1).forEach((o, layer) => {
-      if (layer < first) return;
-      const costs = way.costsAt(layer, path);
-      strokesOf(groups[layer], layers[layer][o]).forEach((s, n) => {
-        const last = strokes.at(-1) ?? (layer ? strokesOf(groups[layer - 1], layers[layer - 1][path[layer - 1]]).at(-1) : undefined);
-        const how: StrokeWay = n ? 'split' : last ? wayInto(s.from, last, last.direction === s.direction).way : 'plain';
-        strokes.push({ ...s, way: how, costs: n ? [] : costs });
+    const optionAt = (layer: number): number => options[layer - first] ?? way.chosen[layer];
+    options.forEach((o, n) => {
+      const layer = first + n;
+      const costs = way.costsAt(layer, o, layer ? optionAt(layer - 1) : undefined);
+      const before = layer ? strokesOf(groups[layer - 1], layers[layer - 1][optionAt(layer - 1)]).at(-1) : undefined;
+      strokesOf(groups[layer], layers[layer][o]).forEach((s, part) => {
+        const last = strokes.at(-1) ?? before;
+        const how: StrokeWay = part ? 'split' : last ? wayInto(s.from, last, last.direction === s.direction).way : 'plain';
+        strokes.push({ ...s, way: how, costs: part ? [] : costs });
       });
     });
     return strokes;
   };
-  const strokes = strokesAlong(way.chosen);
+  const strokes = strokesAlong(0, way.chosen);
   return {
     strokes,
     total: way.total,
@@ -243,25 +246,26 @@ function alternativesOf(
   way: Way<Option>,
   groups: readonly Group[],
   strokes: readonly Stroke[],
-  along: (path: readonly number[], first: number, end: number) => Stroke[]
+  along: (first: number, options: readonly number[]) => Stroke[]
 ): Bowing['alternatives'] {
   const found: Bowing['alternatives'] = [];
+  const priced = new Set(strokes.filter((s) => s.way !== 'plain' && s.way !== 'lift').map((s) => s.from));
   let after = -1;
-  way.chosen.forEach((chosen, layer) => {
-    if (layer <= after) return;
-    const priced = strokes.some((s) => s.from >= groups[layer].from && s.from <= groups[layer].to && s.way !== 'plain' && s.way !== 'lift');
-    if (!priced) return;
+  groups.forEach((g, layer) => {
+    if (layer <= after || (!priced.has(g.from) && way.options(layer) <= 2)) return;
+    const chosen = way.chosen[layer];
+    if (!priced.has(g.from) && !strokes.some((s) => s.way === 'split' && s.from > g.from && s.from <= g.to)) return;
     let best = -1;
     for (let o = 0; o < way.options(layer); o++)
       if (o !== chosen && (best < 0 || way.totalThrough(layer, o) < way.totalThrough(layer, best))) best = o;
     const price = best < 0 ? Infinity : way.totalThrough(layer, best) - way.total;
     if (price > BOW.close) return;
-    const path = way.through(layer, best);
-    const differs = path.map((o, k) => o !== way.chosen[k]);
-    const [from, to] = [differs.indexOf(true), differs.lastIndexOf(true)];
-    after = to;
-    const end = Math.min(to + 1, groups.length - 1);
-    found.push({ from: groups[from].from, to: groups[end].to, price, strokes: along(path, from, end) });
+    const { from, options } = way.detour(layer, best);
+    // With the stroke after it, which comes out another way.
+    const next = from + options.length;
+    after = next - 1;
+    const all = next < groups.length ? [...options, way.chosen[next]] : options;
+    found.push({ from: groups[from].from, to: groups[from + all.length - 1].to, price, strokes: along(from, all) });
   });
   return found;
 }

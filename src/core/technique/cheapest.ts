@@ -119,32 +119,56 @@ export class Way<S> {
     return this.forward[layer][option] + this.backward[layer][option];
   }
 
-  /** The cheapest way through an option: indices of its options. */
-  through(layer: number, option: number): number[] {
+  /** The option of the layer before from which an option is best reached. */
+  private before(layer: number, option: number): number {
     const { layers } = this.question;
-    const way = new Array<number>(layers.length);
+    const prices = this.stepPrices[layer]!;
+    const width = layers[layer].length;
+    return smallest(layers[layer - 1], (a) => this.forward[layer - 1][a] + prices[a * width + option]);
+  }
+
+  /** The option of the next layer to which it is best to go on. */
+  private after(layer: number, option: number): number {
+    const { layers } = this.question;
+    const prices = this.stepPrices[layer + 1]!;
+    const width = layers[layer + 1].length;
+    const own = this.ownPrices[layer + 1];
+    return smallest(layers[layer + 1], (b) => prices[option * width + b] + own[b] + this.backward[layer + 1][b]);
+  }
+
+  /** The cheapest way through an option: indices of its options. */
+  private through(layer: number, option: number): number[] {
+    const way = new Array<number>(this.question.layers.length);
     way[layer] = option;
-    for (let k = layer; k > 0; k--) {
-      const prices = this.stepPrices[k]!;
-      const width = layers[k].length;
-      way[k - 1] = smallest(layers[k - 1], (a) => this.forward[k - 1][a] + prices[a * width + way[k]]);
-    }
-    for (let k = layer; k + 1 < layers.length; k++) {
-      const prices = this.stepPrices[k + 1]!;
-      const width = layers[k + 1].length;
-      const own = this.ownPrices[k + 1];
-      way[k + 1] = smallest(layers[k + 1], (b) => prices[way[k] * width + b] + own[b] + this.backward[k + 1][b]);
-    }
+    for (let k = layer; k > 0; k--) way[k - 1] = this.before(k, way[k]);
+    for (let k = layer; k + 1 < way.length; k++) way[k + 1] = this.after(k, way[k]);
     return way;
   }
 
-  /** Named costs of a layer on a way. */
-  costsAt(layer: number, way: readonly number[] = this.chosen): Cost[] {
+  /** The stretch of layers in which the cheapest way through another option leaves the chosen one; the first and its options. */
+  detour(layer: number, option: number): { from: number; options: number[] } {
+    const options = [option];
+    let from = layer;
+    for (let at = option; from > 0; from--) {
+      at = this.before(from, at);
+      if (at === this.chosen[from - 1]) break;
+      options.unshift(at);
+    }
+    for (let k = layer, at = option; k + 1 < this.chosen.length; k++) {
+      at = this.after(k, at);
+      if (at === this.chosen[k + 1]) break;
+      options.push(at);
+    }
+    return { from, options };
+  }
+
+  /** Named costs of an option of a layer, come from one of the layer before; of the chosen ones unless others are named. */
+  costsAt(layer: number, option = this.chosen[layer], before = this.chosen[layer - 1]): Cost[] {
     const { layers } = this.question;
     const costs: Cost[] = [];
     const tally: Tally = (name, price) => void (price && costs.push({ name, price }));
-    this.question.own(layer, layers[layer][way[layer]], tally);
-    if (layer) this.question.step(layer, layers[layer - 1][way[layer - 1]], layers[layer][way[layer]], tally);
+    this.question.own(layer, layers[layer][option], tally);
+    if (layer) this.question.step(layer, layers[layer - 1][before], layers[layer][option], tally);
     return costs;
   }
 }

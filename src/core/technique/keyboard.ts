@@ -248,11 +248,9 @@ function alternativesOf(
     }
     const price = best < 0 ? Infinity : way.totalThrough(k, best) - way.total;
     if (price > PRICE.close) continue;
-    const path = way.through(k, best).map((o, n) => layers[n][o].now);
-    const differs = path.map((g, n) => g !== layers[n][way.chosen[n]].now);
-    const [from, to] = [differs.indexOf(true), differs.lastIndexOf(true)];
-    after = to;
-    found.push({ from, to, price, grips: path.slice(from, to + 1) });
+    const { from, options } = way.detour(k, best);
+    after = from + options.length - 1;
+    found.push({ from, to: after, price, grips: options.map((o, n) => layers[from + n][o].now) });
   }
   return found;
 }

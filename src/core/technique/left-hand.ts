@@ -266,11 +266,9 @@ function alternativesOf(way: Way<Grip>, layers: readonly (readonly Grip[])[]): F
     }
     const price = best < 0 ? Infinity : way.totalThrough(k, best) - way.total;
     if (price > PRICE.close) continue;
-    const path = way.through(k, best);
-    const differs = path.map((o, n) => o !== way.chosen[n]);
-    const [from, to] = [differs.indexOf(true), differs.lastIndexOf(true)];
-    after = to;
-    found.push({ from, to, price, grips: path.slice(from, to + 1).map((o, n) => layers[from + n][o].places) });
+    const { from, options } = way.detour(k, best);
+    after = from + options.length - 1;
+    found.push({ from, to: after, price, grips: options.map((o, n) => layers[from + n][o].places) });
   }
   return found;
 }
