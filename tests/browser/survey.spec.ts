@@ -51,6 +51,17 @@ test('the survey of a piece is printed on two pages at most, without its control
   }
 });
 
+test('what the piece asks of its instrument leads to its bars', async ({ page }) => {
+  await openRoom(page, 'Corrente', 'Survey');
+  const asks = page.getByTestId('asks');
+  await expect(asks).toContainText('Highest position');
+  await asks
+    .getByRole('button', { name: /^Go to bar/ })
+    .first()
+    .click();
+  await expect(page).toHaveURL(/reading\?bar=/);
+});
+
 test('a count line for any bar', async ({ page }) => {
   await openRoom(page, 'Étude', 'Survey');
   const count = page.getByTestId('count-line');

@@ -11,6 +11,8 @@ import { instrumentOf } from '../style/instruments/instrument-of.ts';
 import { inSigns } from '../analysis/words.ts';
 import { pitchName } from '../score/pitch.ts';
 import { listed } from '../sentences.ts';
+import type { SurveyGroup } from '../survey/line.ts';
+import { asksOf } from './asks.ts';
 import { findingsOf } from './findings.ts';
 import { fingerName, stringName } from './left-hand.ts';
 import { height, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
@@ -36,6 +38,8 @@ export interface HowItLies {
   /** Other ways, with their price. */
   ways: { from: number; to: number; text: string }[];
   findings: { start: Fraction; measure: number; what: string }[];
+  /** What the whole piece asks. */
+  asks: SurveyGroup;
 }
 
 /** What a reading's own markings decide: they are the pins of the search. */
@@ -87,6 +91,7 @@ export function howItLies(study: Study, reading: Reading): HowItLies {
     marks: marksOf(t),
     lines: linesOf(t),
     ways: waysOf(t),
+    asks: asksOf(t),
     findings: findingsOf(t).map((f) => ({ start: f.attack.start, measure: f.attack.notes[0].measure, what: f.what }))
   };
 }

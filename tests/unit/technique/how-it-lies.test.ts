@@ -60,3 +60,15 @@ test('what does not lie is a finding of the proof, by its bar', () => {
   assert.match(findings[0].what, /^bar 1, beat 1: this cannot be stopped: both G3 and A3 lie on the G string only$/);
   assert.ok(findings.some((f) => /bar 2.*cannot be played on this instrument/.test(f.what)));
 });
+
+test('what a piece asks of its instrument is counted, with its bars', () => {
+  const told = (l: HowItLies): string[] => l.asks.lines.map((x) => `${x.label}: ${x.value}`);
+  const violin = howItLies(demo('corrente.abc'), { ...EMPTY_READING, period: 'baroque' });
+  assert.equal(violin.asks.title, 'What it asks of the violin');
+  assert.ok(told(violin).includes('Highest position: 1'));
+  const crossing = violin.asks.lines.find((l) => l.label === 'Over a string')!;
+  assert.match(crossing.value, /^\d+ crossings?/);
+  assert.ok(crossing.bars.length > 0);
+  const clarinet = told(howItLies(demo('etude.abc'), EMPTY_READING));
+  assert.ok(clarinet.some((l) => /^Longest on one breath: \d+\.\d s, where about 14 s are usual$/.test(l)));
+});

@@ -7,6 +7,7 @@
   import { nanoid } from 'nanoid';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
+  import Asks from '$lib/survey/Asks.svelte';
   import CountLine from '$lib/survey/CountLine.svelte';
   import ExcerptForm from '$lib/survey/ExcerptForm.svelte';
   import PartInstruments from '$lib/survey/PartInstruments.svelte';
@@ -70,6 +71,7 @@
       </section>
     {/each}
     {#if holder.current?.score}
+      <Asks workspace={holder.current} {name} {lead} />
       <section class="not-printed">
         <h2>Instruments</h2>
         <PartInstruments workspace={holder.current} score={holder.current.score} />
