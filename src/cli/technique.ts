@@ -147,7 +147,7 @@ export function techniqueJson(
     chords:
       t.strings?.chords.map((c) => ({
         at: at(attacks[c.at]),
-        pitches: attacks[c.at].notes.map((n) => pitchName(n.sounding ?? n.pitch!)),
+        pitches: attacks[c.at].notes.flatMap((n) => (n.pitch ? [pitchName(n.sounding ?? n.pitch)] : [])),
         possible: c.possible,
         why: c.why
       })) ?? [],

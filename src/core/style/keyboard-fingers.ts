@@ -49,6 +49,9 @@ export const KEYBOARD = {
   /** One finger on two keys in turn: the published model leaves it out. [M] */
   sameFinger: 30,
   sameFingerASemitone: 0.5,
+  /** The fourth finger a fifth or more from the thumb, where the fifth lies free. [C] */
+  fifthIsFree: 0.5,
+  fifthFrom: 7,
   /** Another finger on a key that is struck again. [M] */
   changeOnRepeat: 0.5,
   /** Another finger than scales are learnt with, inside a run of so many steps. [M] */

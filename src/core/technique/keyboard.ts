@@ -171,6 +171,7 @@ function spanCost(interval: number, f: number, g: number, tally: Tally): void {
   const { span } = found;
   const signed = found.up ? interval : -interval;
   tally('stretch', PRICE.stretch * outside(signed, span.comfortable));
+  if (span === SPANS['14'] && signed >= PRICE.fifthFrom) tally('the fifth finger is free', PRICE.fifthIsFree);
   tally(
     signed < span.relaxed[0] ? 'small span' : 'large span',
     (f === 1 || g === 1 ? PRICE.spanWithThumb : PRICE.spanWithout) * outside(signed, span.relaxed)
