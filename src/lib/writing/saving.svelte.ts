@@ -72,10 +72,10 @@ export class WritingSaving {
   save(content: Written): void {
     this.wanted = content;
     this.keep();
-    if (this.state !== 'stopped') {
-      this.state = 'saving';
-      void this.send();
-    }
+    // What was refused may be right now; what another window has changed waits for an answer.
+    if (this.theirs) return;
+    this.state = 'saving';
+    void this.send();
   }
 
   private keep(): void {
