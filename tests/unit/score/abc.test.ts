@@ -123,7 +123,7 @@ test('errors name line and character', () => {
       () => readAbc(text),
       (e) => e instanceof ScoreError && pattern.test(e.message)
     );
-  refuse('X:1\nK:C\nABc ? d|', /"\?" has no meaning here \(line 3, character 5\)/);
+  refuse('X:1\nK:C\nABc ? d|', /"\?" has no meaning here \(measure 1, line 3, character 5\)/);
   refuse('X:1\nK:C\n[ABc|', /line 3/);
   refuse('X:1\nK:H\nA|', /"H" is no key \(line 2/);
   refuse('X:1\nT:x\n', /no key field/);
@@ -143,5 +143,5 @@ test('2.2.1: a line that holds only a comment is no line, and ends no tune', () 
 });
 
 test('a note below or above what is heard is refused with its place', () => {
-  assert.throws(() => readAbc('X:1\nK:C\nC,,,,,, |'), /octave -2\) \(line 3/);
+  assert.throws(() => readAbc('X:1\nK:C\nC,,,,,, |'), /octave -2\) \(measure 1, line 3/);
 });
