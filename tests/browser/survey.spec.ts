@@ -131,9 +131,12 @@ test('a tune is typed, engraved as it is typed, its fault shown at the character
   await expect(page.getByTestId('tune-fault')).toContainText('2 bars');
   await drawn(page);
   await field.fill('X:1\nT:Quay steps\nM:6/8\nL:1/8\nK:HP\nc2A A?B |]\n');
-  await expect(page.getByTestId('tune-fault')).toContainText('"?" has no meaning here (line 6, character 6).');
+  await expect(page.getByTestId('tune-fault')).toContainText('"?" has no meaning here (measure 1, line 6, character 6).');
   await page.getByRole('button', { name: 'Go to the character' }).click();
   expect(await field.evaluate((f: HTMLTextAreaElement) => f.value.slice(f.selectionStart, f.selectionEnd))).toBe('?');
+  // A bar that does not add up is named, though it can be read.
+  await field.fill('X:1\nT:Quay steps\nM:6/8\nL:1/8\nK:D\nc2A A2B | c2A A2 | d6 |]\n');
+  await expect(page.getByTestId('tune-bar-fault')).toHaveText('Bar 2 is an eighth too short.');
   await page.reload();
   await expect(field).toHaveValue(/A\?B/);
   await field.fill('X:1\nT:Quay steps\nM:6/8\nL:1/8\nK:HP\nc2A A2B |]\n');

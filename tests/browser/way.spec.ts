@@ -110,7 +110,7 @@ test('a file that is no score gets one sentence, and nothing is stored', async (
   for (const [name, text, sentence] of [
     ['letter.xml', '<html><body/></html>', 'This is XML but not a score: it begins with <html> (line 1).'],
     ['half.musicxml', document.replace('Jury piece', 'Half a piece').slice(0, 900), /ends in the middle of the score \(line \d+\)\./],
-    ['broken-tune.abc', 'X:1\nK:C\nAB?c|', '"?" has no meaning here (line 3, character 3).']
+    ['broken-tune.abc', 'X:1\nK:C\nAB?c|', '"?" has no meaning here (measure 1, line 3, character 3).']
   ] as const) {
     await page.getByTestId('chooser').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
     await expect(page.getByRole('alert')).toContainText(sentence);
