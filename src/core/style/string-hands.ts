@@ -18,6 +18,17 @@ export type StringHand =
 
 const NECK = [0.5, 1, 2, 2, 3, 3, 4, 5, 5, 6, 7, 7];
 
+/** A finger to a fret. */
+const FRETS: StringHand = {
+  kind: 'semitones',
+  shapes: [
+    [0, 1, 2, 3],
+    [0, 2, 3, 4]
+  ],
+  positions: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12],
+  thumbFrom: null
+};
+
 export const STRING_HANDS: Record<string, StringHand> = {
   violin: { kind: 'steps', usual: [0, 2, 3.5, 5] },
   viola: { kind: 'steps', usual: [0, 2, 3.5, 5] },
@@ -38,25 +49,8 @@ export const STRING_HANDS: Record<string, StringHand> = {
     positions: [0.5, 1, 2, 2.5, 3, 3.5, 4, 5, 5.5, 6, 6.5, 7],
     thumbFrom: 12
   },
-  'viola-da-gamba': {
-    kind: 'semitones',
-    shapes: [
-      [0, 1, 2, 3],
-      [0, 2, 3, 4]
-    ],
-    positions: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12],
-    thumbFrom: null
-  },
-  // A finger to a fret.
-  guitar: {
-    kind: 'semitones',
-    shapes: [
-      [0, 1, 2, 3],
-      [0, 2, 3, 4]
-    ],
-    positions: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12],
-    thumbFrom: null
-  }
+  'viola-da-gamba': FRETS,
+  guitar: FRETS
 };
 
 /** Prices of the left hand's search (handbook 13.2); set by hand on its check values (13.3) [M], adjustable. */

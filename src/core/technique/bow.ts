@@ -248,24 +248,18 @@ function alternativesOf(
   strokes: readonly Stroke[],
   along: (first: number, options: readonly number[]) => Stroke[]
 ): Bowing['alternatives'] {
-  const found: Bowing['alternatives'] = [];
   const priced = new Set(strokes.filter((s) => s.way !== 'plain' && s.way !== 'lift').map((s) => s.from));
-  let after = -1;
-  groups.forEach((g, layer) => {
-    if (layer <= after || (!priced.has(g.from) && way.options(layer) <= 2)) return;
-    const chosen = way.chosen[layer];
-    if (!priced.has(g.from) && !strokes.some((s) => s.way === 'split' && s.from > g.from && s.from <= g.to)) return;
-    let best = -1;
-    for (let o = 0; o < way.options(layer); o++)
-      if (o !== chosen && (best < 0 || way.totalThrough(layer, o) < way.totalThrough(layer, best))) best = o;
-    const price = best < 0 ? Infinity : way.totalThrough(layer, best) - way.total;
-    if (price > BOW.close) return;
-    const { from, options } = way.detour(layer, best);
-    // With the stroke after it, which comes out another way.
-    const next = from + options.length;
-    after = next - 1;
-    const all = next < groups.length ? [...options, way.chosen[next]] : options;
-    found.push({ from: groups[from].from, to: groups[from + all.length - 1].to, price, strokes: along(from, all) });
-  });
-  return found;
+  const asks = (layer: number): boolean => {
+    const { from, to } = groups[layer];
+    if (priced.has(from)) return true;
+    for (let k = from + 1; k <= to; k++) if (priced.has(k)) return true;
+    return false;
+  };
+  return way
+    .detours(BOW.close, asks, (a, b) => a !== b)
+    .map(({ from, to, price, chosen }) => {
+      // With the stroke after it, which comes out another way.
+      const all = to + 1 < groups.length ? [...chosen, way.chosen[to + 1]] : chosen;
+      return { from: groups[from].from, to: groups[from + all.length - 1].to, price, strokes: along(from, all) };
+    });
 }

@@ -97,18 +97,11 @@ export function brassFingering(line: PlayerLine, instrument: string, pins: Reado
     }
   };
   const way = new Way(question);
-  const alternatives: BrassFingering['alternatives'] = [];
-  layers.forEach((here, k) => {
-    here.forEach((w, o) => {
-      const price = way.totalThrough(k, o) - way.total;
-      if (w && o !== way.chosen[k] && price <= PRICE.close) alternatives.push({ at: k, way: w, price });
-    });
-  });
   return {
     ways: way.path,
-    prices: way.chosen.map((_, k) => way.costsAt(k).reduce((n, c) => n + c.price, 0)),
+    prices: way.prices,
     total: way.total,
-    alternatives
+    alternatives: way.closeOptions(PRICE.close).flatMap(({ at, option, price }) => (option ? [{ at, way: option, price }] : []))
   };
 }
 

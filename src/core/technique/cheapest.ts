@@ -27,6 +27,16 @@ export interface Question<S> {
   stepKey?(layer: number): string;
 }
 
+/** A stretch of layers in which another way leaves the chosen one, and what it costs more. */
+export interface Detour<S> {
+  from: number;
+  to: number;
+  price: number;
+  /** Indices of its options, and the options. */
+  chosen: number[];
+  options: S[];
+}
+
 /** An answer, which can be asked what else would do. */
 export class Way<S> {
   /** Indices of the chosen options. */
@@ -109,11 +119,6 @@ export class Way<S> {
     return this.chosen.map((o, k) => this.question.layers[k][o]);
   }
 
-  /** How many options a layer has. */
-  options(layer: number): number {
-    return this.question.layers[layer].length;
-  }
-
   /** What the cheapest way through an option costs in all. */
   totalThrough(layer: number, option: number): number {
     return this.forward[layer][option] + this.backward[layer][option];
@@ -160,6 +165,45 @@ export class Way<S> {
       options.push(at);
     }
     return { from, options };
+  }
+
+  /**
+   * The detours that are about as cheap: at each layer that is asked about and not passed by one already, through the best
+   * option that differs.
+   * @param most what a detour may cost more
+   */
+  detours(most: number, asks: (layer: number) => boolean, differs: (option: S, chosen: S) => boolean): Detour<S>[] {
+    const { layers } = this.question;
+    const found: Detour<S>[] = [];
+    let after = -1;
+    for (let k = 0; k < layers.length; k++) {
+      if (k <= after || !asks(k)) continue;
+      const chosen = layers[k][this.chosen[k]];
+      let best = -1;
+      for (let o = 0; o < layers[k].length; o++)
+        if (differs(layers[k][o], chosen) && (best < 0 || this.totalThrough(k, o) < this.totalThrough(k, best))) best = o;
+      const price = best < 0 ? Infinity : this.totalThrough(k, best) - this.total;
+      if (price > most) continue;
+      const { from, options } = this.detour(k, best);
+      after = from + options.length - 1;
+      found.push({ from, to: after, price, chosen: options, options: options.map((o, n) => layers[from + n][o]) });
+    }
+    return found;
+  }
+
+  /** Single options that would cost at most so much more in all. */
+  closeOptions(most: number): { at: number; option: S; price: number }[] {
+    return this.question.layers.flatMap((here, at) =>
+      here.flatMap((option, o) => {
+        const price = this.totalThrough(at, o) - this.total;
+        return o !== this.chosen[at] && price <= most ? [{ at, option, price }] : [];
+      })
+    );
+  }
+
+  /** What each layer costs on the way. */
+  get prices(): number[] {
+    return this.chosen.map((_, k) => this.costsAt(k).reduce((n, c) => n + c.price, 0));
   }
 
   /** Named costs of an option of a layer, come from one of the layer before; of the chosen ones unless others are named. */

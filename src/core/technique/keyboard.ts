@@ -84,13 +84,13 @@ export function keyboardFingering(line: PlayerLine, { hand, pins }: KeyboardSett
   const way = new Way(question);
   const real = (g: Grip): Grip => (hand === 'right' ? g : [...g].reverse());
   const grips = way.path.map((p) => real(p.now));
-  const prices = way.chosen.map((_, k) => way.costsAt(k).reduce((n, c) => n + c.price, 0));
+  const prices = way.prices;
   return {
     hand,
     grips,
     prices,
     total: way.total,
-    alternatives: alternativesOf(way, layers).map((a) => ({ ...a, grips: a.grips.map(real) }))
+    alternatives: alternativesOf(way).map((a) => ({ ...a, grips: a.grips.map(real) }))
   };
 }
 
@@ -233,25 +233,11 @@ function tripleCost(keys: readonly (readonly number[])[], k: number, a: Grip, b:
 }
 
 /** Where another finger costs little more, at each change of position. */
-function alternativesOf(
-  way: Way<Pair>,
-  layers: readonly (readonly Pair[])[]
-): { from: number; to: number; grips: Grip[]; price: number }[] {
-  const found: { from: number; to: number; grips: Grip[]; price: number }[] = [];
-  let after = -1;
-  for (let k = 1; k < layers.length; k++) {
-    if (k <= after || !way.costsAt(k).some((c) => c.name === 'change of position')) continue;
-    const chosen = layers[k][way.chosen[k]].now;
-    let best = -1;
-    for (let o = 0; o < layers[k].length; o++) {
-      if (layers[k][o].now.at(-1) === chosen.at(-1)) continue;
-      if (best < 0 || way.totalThrough(k, o) < way.totalThrough(k, best)) best = o;
-    }
-    const price = best < 0 ? Infinity : way.totalThrough(k, best) - way.total;
-    if (price > PRICE.close) continue;
-    const { from, options } = way.detour(k, best);
-    after = from + options.length - 1;
-    found.push({ from, to: after, price, grips: options.map((o, n) => layers[from + n][o].now) });
-  }
-  return found;
-}
+const alternativesOf = (way: Way<Pair>): KeyboardFingering['alternatives'] =>
+  way
+    .detours(
+      PRICE.close,
+      (k) => k > 0 && way.costsAt(k).some((c) => c.name === 'change of position'),
+      (a, b) => a.now.at(-1) !== b.now.at(-1)
+    )
+    .map(({ from, to, price, options }) => ({ from, to, price, grips: options.map((p) => p.now) }));

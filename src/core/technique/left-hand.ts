@@ -120,7 +120,7 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
     total: way.total,
     crossings: crossingsOf(line, grips),
     chords,
-    alternatives: alternativesOf(way, layers)
+    alternatives: alternativesOf(way)
   };
 }
 
@@ -253,25 +253,14 @@ function crossingsOf(line: PlayerLine, grips: readonly (readonly (Place | null)[
 }
 
 /** Other fingerings that cost little more: at each shift, the best that is stopped otherwise there. */
-function alternativesOf(way: Way<Grip>, layers: readonly (readonly Grip[])[]): Fingering['alternatives'] {
-  const found: Fingering['alternatives'] = [];
-  let after = -1;
-  for (let k = 1; k < layers.length; k++) {
-    if (k <= after || !way.costsAt(k).some((c) => c.name === 'shift')) continue;
-    let best = -1;
-    for (let o = 0; o < layers[k].length; o++) {
-      const [p, q] = [handOf(layers[k][o]), handOf(layers[k][way.chosen[k]])];
-      if (p?.string === q?.string && p?.finger === q?.finger) continue;
-      if (best < 0 || way.totalThrough(k, o) < way.totalThrough(k, best)) best = o;
-    }
-    const price = best < 0 ? Infinity : way.totalThrough(k, best) - way.total;
-    if (price > PRICE.close) continue;
-    const { from, options } = way.detour(k, best);
-    after = from + options.length - 1;
-    found.push({ from, to: after, price, grips: options.map((o, n) => layers[from + n][o].places) });
-  }
-  return found;
-}
+const alternativesOf = (way: Way<Grip>): Fingering['alternatives'] =>
+  way
+    .detours(
+      PRICE.close,
+      (k) => k > 0 && way.costsAt(k).some((c) => c.name === 'shift'),
+      (a, b) => handOf(a)?.string !== handOf(b)?.string || handOf(a)?.finger !== handOf(b)?.finger
+    )
+    .map(({ from, to, price, options }) => ({ from, to, price, grips: options.map((g) => g.places) }));
 
 /** Attacks whose pitch rings with an open string in octaves or at its own height. Handbook 13.4. */
 export const ringing = (line: PlayerLine, open: readonly Pitch[]): number[] =>

@@ -85,5 +85,5 @@ export function sticking(line: PlayerLine, pins: ReadonlyMap<number, Stick | 'le
     }
   };
   const way = new Way(question);
-  return { sticks: way.path, prices: way.chosen.map((_, k) => way.costsAt(k).reduce((n, c) => n + c.price, 0)), total: way.total, tooMany };
+  return { sticks: way.path, prices: way.prices, total: way.total, tooMany };
 }

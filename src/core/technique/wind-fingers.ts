@@ -121,22 +121,17 @@ export function windWay(line: PlayerLine, chart: WindChart, pins: ReadonlyMap<nu
   };
   const way = new Way(question);
   const awkward: WindWay['awkward'] = [];
-  const alternatives: WindWay['alternatives'] = [];
-  layers.forEach((here, k) => {
+  layers.forEach((_, k) => {
     const costs = way.costsAt(k);
     const why = costs.filter((c) => / slides |over the break/.test(c.name)).map((c) => c.name);
     if (why.length && costs.reduce((n, c) => n + c.price, 0) >= PRICE.awkward) awkward.push({ at: k, why });
-    here.forEach((w, o) => {
-      const price = way.totalThrough(k, o) - way.total;
-      if (w && o !== way.chosen[k] && price <= PRICE.close) alternatives.push({ at: k, way: w, price });
-    });
   });
   return {
     ways: way.path,
-    prices: way.chosen.map((_, k) => way.costsAt(k).reduce((n, c) => n + c.price, 0)),
+    prices: way.prices,
     total: way.total,
     awkward,
-    alternatives
+    alternatives: way.closeOptions(PRICE.close).flatMap(({ at, option, price }) => (option ? [{ at, way: option, price }] : []))
   };
 }
 
