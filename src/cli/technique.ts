@@ -4,14 +4,12 @@ import type { Note, Score } from '../core/score/model.ts';
 import { beatOf, positionIn, type Position } from '../core/score/position.ts';
 import { pitchName } from '../core/score/pitch.ts';
 import { instrumentByKey, INSTRUMENTS } from '../core/style/instruments/index.ts';
-import type { Period } from '../core/style/profiles.ts';
-import type { SchoolAnswers } from '../core/style/schools.ts';
 import type { Stroke } from '../core/technique/bow.ts';
 import { findingsOf } from '../core/technique/findings.ts';
 import { fingerName, stringName } from '../core/technique/left-hand.ts';
 import type { Attack } from '../core/technique/player-line.ts';
 import type { Place } from '../core/technique/string-places.ts';
-import { techniqueOf, type Technique, type TechniquePin } from '../core/technique/technique.ts';
+import { techniqueOf, type Technique, type TechniqueOptions, type TechniquePin } from '../core/technique/technique.ts';
 import { CallError } from './call-error.ts';
 
 /** The key of an instrument. @throws CallError naming what there is */
@@ -83,17 +81,7 @@ interface Finger {
 const round = (x: number, digits = 3): number => Number(x.toFixed(digits));
 
 /** How a part lies on its instrument, in the public format `nuvelo-technique/1`. */
-export function techniqueJson(
-  score: Score,
-  call: {
-    part: number;
-    instrument: string | null;
-    period: Period;
-    schools: SchoolAnswers;
-    tempo: number | null;
-    pins: ReadonlyMap<string, TechniquePin>;
-  }
-): object {
+export function techniqueJson(score: Score, call: TechniqueOptions): object {
   const t = techniqueOf(studyOf(score), call);
   const { attacks } = t.line;
   const at = (a: Attack): Position => noteAt(a.notes[0]);

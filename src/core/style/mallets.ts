@@ -1,3 +1,6 @@
+/** Instruments that are struck with mallets on bars. */
+export const MALLETED: readonly string[] = ['marimba', 'xylophone', 'vibraphone', 'glockenspiel'];
+
 /** Sticking of mallets. Handbook 18.1 [M]. */
 export const MALLETS = {
   /** The same hand twice: by itself, and as it is quick: over the seconds between. */

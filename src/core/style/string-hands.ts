@@ -5,7 +5,11 @@ import type { Period } from './profiles.ts';
  * Handbook 13.1.
  */
 export type StringHand =
-  | { kind: 'steps'; /** Semitones above the first finger where fingers usually fall. */ usual: readonly number[] }
+  | {
+      kind: 'steps';
+      /** Semitones above the first finger where fingers usually fall. */
+      usual: readonly number[];
+    }
   | {
       kind: 'semitones';
       /** Semitones of each finger above the first, by finger from 1; null where a finger is not used alone. The first shape is closed. */
@@ -107,3 +111,13 @@ export const STRING_TASTE: Record<Period, { openLong: number; fourthForOpen: num
   'highland-pipes': { openLong: 0.5, fourthForOpen: 0.3, crossing: 1, height: 1 },
   modern: { openLong: 0.8, fourthForOpen: 0.15, crossing: 1.2, height: 1 }
 };
+
+/** Semitones of a step of the scale on the mean, by which a hand goes up; how far fingers lie otherwise without a stretch. [M] */
+export const STEP_SEMITONES = 12 / 7;
+export const EASE = 1.3;
+/** Highest positions that are looked for: on the highest string, and on those below it. [M] */
+export const HIGHEST = { first: 12, others: 7 } as const;
+/** Positions in which a hand may wait while an open string sounds. [C] */
+export const WAITING = [1, 3, 5] as const;
+/** With the thumb on the string: what the position is called, and semitones of thumb and three fingers above the thumb. [C] */
+export const THUMB_POSITION = { name: 8, above: [0, 2, 4, 5], strings: 2 } as const;

@@ -1,5 +1,6 @@
 import { GroupBuilder, plural, unique, type SurveyGroup } from '../survey/line.ts';
 import { breathSeconds } from '../style/breath.ts';
+import { ringing } from './left-hand.ts';
 import { lasts } from './player-line.ts';
 import type { Technique } from './technique.ts';
 
@@ -55,6 +56,8 @@ export function asksOf(t: Technique): SurveyGroup {
         crossings.map((c) => barOf(c.at))
       );
     }
+    const rings = ringing(t.line, t.instrument.strings ?? []);
+    if (rings.length) add('Notes that ring with an open string', plural(rings.length, 'note'), rings.map(barOf));
     const stopped = t.strings.chords.filter((c) => c.possible).length;
     if (t.strings.chords.length)
       add(

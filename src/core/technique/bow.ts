@@ -3,7 +3,7 @@ import { beatOfMeter } from '../score/meter.ts';
 import { isPickup } from '../score/position.ts';
 import { BOW, type BowSchool } from '../style/bow-weights.ts';
 import { Way, type Cost, type Tally } from './cheapest.ts';
-import { lasts, levelOf, silenceBefore, type Attack, type PlayerLine } from './player-line.ts';
+import { lasts, levelOf, mainAttack, silenceBefore, type Attack, type PlayerLine } from './player-line.ts';
 
 export type BowDirection = 'down' | 'up';
 /** How a stroke comes out of the one before: turning; a second note in one direction; a slur played in two; set anew; lifted in a rest. */
@@ -91,12 +91,7 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
   const school = BOW.schools[settings.school];
   const measureOf = (a: Attack) => score.measures[a.notes[0].measure];
   const levels = attacks.map((a) => levelOf(score, a.notes[0]));
-  /** The first note of a group that is no grace. */
-  const head = (from: number): number => {
-    let k = from;
-    while (attacks[k].grace && k + 1 < attacks.length) k++;
-    return k;
-  };
+  const head = (from: number): number => mainAttack(line, from);
   const seconds = (from: number, to: number): number => attacks[to].to - attacks[from].from;
   const bowLasts = (from: number): number => (settings.loud(from) ? BOW.lasts.loud : BOW.lasts.soft);
 

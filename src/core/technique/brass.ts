@@ -54,18 +54,22 @@ export interface BrassFingering {
   ways: (BrassWay | null)[];
   prices: number[];
   total: number;
+  /** Attacks at which what is pinned does not sound the pitch. */
+  refused: number[];
   alternatives: { at: number; way: BrassWay; price: number }[];
 }
 
 /** Valves or positions for a line. */
 export function brassFingering(line: PlayerLine, instrument: string, pins: ReadonlyMap<number, BrassPin>): BrassFingering {
   const tubes = TUBES[instrument];
+  const refused: number[] = [];
   const layers = line.attacks.map((a, k): (BrassWay | null)[] => {
     const all = brassWays(Math.round(height(topOf(a))), tubes);
     const pin = pins.get(k);
     const kept = pin
       ? all.filter((w) => (pin.valves === undefined || w.valves === pin.valves) && (pin.slide === undefined || w.slide === pin.slide))
       : all;
+    if (pin && !kept.length) refused.push(k);
     return kept.length ? kept : all.length ? all : [null];
   });
   const question = {
@@ -101,6 +105,7 @@ export function brassFingering(line: PlayerLine, instrument: string, pins: Reado
     ways: way.path,
     prices: way.prices,
     total: way.total,
+    refused,
     alternatives: way.closeOptions(PRICE.close).flatMap(({ at, option, price }) => (option ? [{ at, way: option, price }] : []))
   };
 }

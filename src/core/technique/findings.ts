@@ -1,3 +1,7 @@
+import { inSigns } from '../analysis/words.ts';
+import { pitchName } from '../score/pitch.ts';
+import { listed } from '../sentences.ts';
+import type { WideChord } from './hands.ts';
 import type { Technique } from './technique.ts';
 import type { Attack } from './player-line.ts';
 
@@ -19,6 +23,7 @@ export function findingsOf(t: Technique): TechniqueFinding[] {
   for (const s of t.bow?.strokes ?? [])
     if (s.costs.some((c) => c.name === 'up-bow on a downbeat' && c.price > WRONG_WAY))
       say(s.from, 'The bow arrives the wrong way round: an up-bow on the downbeat.');
+  for (const at of [...(t.strings?.refused ?? []), ...(t.brass?.refused ?? [])]) say(at, 'What is written here cannot be played so.');
   for (const c of t.strings?.chords ?? []) if (!c.possible) say(c.at, `This cannot be stopped: ${c.why}.`);
   t.strings?.grips.forEach((grip, at) => {
     if (attacks[at].notes.length === 1 && !grip[0]) say(at, 'This note cannot be played on this instrument.');
@@ -29,7 +34,7 @@ export function findingsOf(t: Technique): TechniqueFinding[] {
       if (price > BAD_SHIFT) say(at, 'No fingering without a jump inside the slur.');
     }
   });
-  for (const w of t.wide) if (!w.possible) found.push({ attack: w.attack, what: wideWords(w.semitones, w.hand, w.shared.length) });
+  for (const w of t.wide) if (!w.possible) found.push({ attack: w.attack, what: wideWords(w) });
   for (const at of t.breath?.late ?? []) say(at, 'The air does not last to the next place where one may breathe.');
   t.brass?.ways.forEach((w, at) => {
     if (!w) say(at, 'This note cannot be played on this instrument.');
@@ -51,5 +56,8 @@ const BAD_SHIFT = 3;
 
 const pipeName = (letter: string): string => ({ G: 'low G', A: 'low A', g: 'high G', a: 'high A' })[letter] ?? letter.toUpperCase();
 
-const wideWords = (semitones: number, hand: string, shared: number): string =>
-  `The ${hand} hand does not reach ${semitones} semitones: ${shared ? 'the other hand can take the rest' : 'roll it, or leave out what is doubled'}.`;
+function wideWords({ semitones, hand, shared, doubled }: WideChord): string {
+  const names = listed(doubled.map((n) => inSigns(pitchName(n.sounding ?? n.pitch!))));
+  const out = shared.length ? 'the other hand can take the rest' : names ? `roll it, or leave out what is doubled (${names})` : 'roll it';
+  return `The ${hand} hand does not reach ${semitones} semitones: ${out}.`;
+}

@@ -2,20 +2,21 @@ import type { Study } from '../analysis/study.ts';
 import type { MarkingKind } from '../markings/marking-kind.ts';
 import type { Marking } from '../markings/marking.ts';
 import { STRING_NAMES } from '../markings/kinds/string.ts';
-import type { Reading } from '../reading/reading.ts';
-import { format, type Fraction } from '../score/fraction.ts';
+import { styleOf, type Reading } from '../reading/reading.ts';
+import { add, format, lte, type Fraction } from '../score/fraction.ts';
 import { beatOf } from '../score/position.ts';
 import type { Note, Score } from '../score/model.ts';
-import { PROFILES } from '../style/profiles.ts';
 import { instrumentOf } from '../style/instruments/instrument-of.ts';
 import { inSigns } from '../analysis/words.ts';
-import { pitchName } from '../score/pitch.ts';
+import { keyAlter } from '../score/accidentals.ts';
+import { atStaffStep, pitchName, staffStep } from '../score/pitch.ts';
 import { listed } from '../sentences.ts';
 import type { SurveyGroup } from '../survey/line.ts';
 import { asksOf } from './asks.ts';
 import { findingsOf } from './findings.ts';
 import { fingerName, stringName } from './left-hand.ts';
-import { height, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
+import { height, mainAttack, silenceBefore, topOf } from './player-line.ts';
+import { trillFingers, windChart } from './wind-fingers.ts';
 import { techniqueOf, type Technique, type TechniquePin } from './technique.ts';
 
 /** What a search proposes at a note, as a marking that may be written into the part. */
@@ -62,11 +63,11 @@ export function pinsOfMarkings(markings: readonly Marking[], open: number, score
   return pins;
 }
 
+/** What begins when a note has ended, or next after it. */
 function nextNote(score: Score, id: string): Note | undefined {
   const from = score.notes.find((n) => n.id === id);
-  if (!from) return undefined;
-  const end = from.start.n / from.start.d + from.duration.n / from.duration.d;
-  return score.notes.find((n) => n.part === from.part && !n.rest && !n.grace && n.start.n / n.start.d >= end - 1e-9);
+  const end = from && add(from.start, from.duration);
+  return end && score.notes.find((n) => n.part === from.part && !n.rest && !n.grace && lte(end, n.start));
 }
 
 /** How the part of a reading lies. */
@@ -79,10 +80,8 @@ export function howItLies(study: Study, reading: Reading): HowItLies {
     part: reading.part,
     instrument: instrument.key,
     period: reading.period,
-    schools: {
-      ...PROFILES[reading.period].schools,
-      ...Object.fromEntries(Object.entries(reading.schools).map(([key, answer]) => [key, answer.option]))
-    },
+    schools: styleOf(reading).schools,
+    markings: reading.markings,
     tempo: null,
     pins
   });
@@ -110,7 +109,7 @@ function marksOf(t: Technique): LyingMark[] {
   const { attacks } = t.line;
   const marks: LyingMark[] = [];
   t.bow?.strokes.forEach((s, k, all) => {
-    const at = headOf(t.line, s.from);
+    const at = mainAttack(t.line, s.from);
     const lifted = k > 0 && silenceBefore(t.line, s.from) > 0;
     // Turning at each stroke needs no sign; where it begins, and where it does not turn, one does.
     if (k === 0 || lifted || s.way === 'hook' || s.way === 'retake' || s.way === 'split' || all[k - 1]?.way === 'retake')
@@ -158,12 +157,6 @@ function marksOf(t: Technique): LyingMark[] {
 /** Seconds of silence after which a hand begins anew. [M] */
 const REST = 0.4;
 
-function headOf(line: PlayerLine, from: number): number {
-  let k = from;
-  while (line.attacks[k].grace && k + 1 < line.attacks.length) k++;
-  return k;
-}
-
 /** Words by bar. */
 function linesOf(t: Technique): HowItLies['lines'] {
   const { attacks, score } = t.line;
@@ -177,7 +170,7 @@ function linesOf(t: Technique): HowItLies['lines'] {
   const barOf = (k: number): number => attacks[k].notes[0].measure;
   for (const s of t.bow?.strokes ?? []) {
     const way = s.way === 'plain' || s.way === 'lift' ? '' : ` (${WAYS[s.way]})`;
-    say(barOf(headOf(t.line, s.from)), 'Bow', s.direction + way);
+    say(barOf(mainAttack(t.line, s.from)), 'Bow', s.direction + way);
   }
   if (t.strings) {
     const open = t.instrument.strings ?? [];
@@ -213,6 +206,14 @@ function linesOf(t: Technique): HowItLies['lines'] {
     const pitch = topOf(attacks[k]).pitch;
     if (w?.alternate && pitch) say(barOf(k), 'Fingers', `${inSigns(pitchName(pitch))} as ${w.keys}`);
   });
+  const chart = windChart(t.instrument.key);
+  for (const [k, a] of attacks.entries()) {
+    const { pitch, marks } = topOf(a);
+    if (!chart || !pitch || !marks?.some((m) => m.name === 'trill-mark')) continue;
+    const upper = atStaffStep(staffStep(pitch) + 1, 0);
+    const trill = trillFingers(chart, pitch, { ...upper, alter: keyAlter(score.measures[barOf(k)].key, upper.step) });
+    if (trill) say(barOf(k), 'Fingers', `trill on ${inSigns(pitchName(pitch))} with ${listed(trill.moving)}`);
+  }
   for (const { at, why } of t.winds?.awkward ?? []) {
     const names = [attacks[at - 1], attacks[at]].map((a) => inSigns(pitchName(topOf(a).pitch!)));
     say(barOf(at), 'Fingers', `${names.join(' to ')}: ${listed(why)}`);

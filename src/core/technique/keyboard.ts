@@ -178,15 +178,9 @@ function spanCost(interval: number, f: number, g: number, tally: Tally): void {
   );
 }
 
-/** The key and finger by which a chord hangs together with its neighbours: its outer ones, whichever are nearer. */
-function joined(chordA: readonly number[], a: Grip, chordB: readonly number[], b: Grip): [number, number, number, number] {
-  if (chordA.length === 1 && chordB.length === 1) return [chordA[0], a[0], chordB[0], b[0]];
-  const [m, n] = [chordA.length - 1, chordB.length - 1];
-  return [chordA[m], a[m], chordB[n], b[n]];
-}
-
+/** Chords hang together with their neighbours by their outer key and finger. */
 function pairCost(chordA: readonly number[], a: Grip, chordB: readonly number[], b: Grip, rest: number, tally: Tally): void {
-  const [p, f, q, g] = joined(chordA, a, chordB, b);
+  const [p, f, q, g] = [chordA.at(-1)!, a.at(-1)!, chordB.at(-1)!, b.at(-1)!];
   if (!f || !g) return;
   if (f === g) {
     if (p !== q) tally('one finger on two keys', (PRICE.sameFinger + PRICE.sameFingerASemitone * Math.abs(q - p)) * rest);
@@ -217,8 +211,8 @@ function pairCost(chordA: readonly number[], a: Grip, chordB: readonly number[],
 /** Changes of position, and the three weak fingers in a row: rules over three notes. */
 function tripleCost(keys: readonly (readonly number[])[], k: number, a: Grip, b: Grip, c: Grip, tally: Tally): void {
   const [one, two, three] = [keys[k - 2], keys[k - 1], keys[k]];
-  const [p, q, r] = [one[one.length - 1], two[two.length - 1], three[three.length - 1]];
-  const [f, g, h] = [a[a.length - 1], b[b.length - 1], c[c.length - 1]];
+  const [p, q, r] = [one.at(-1)!, two.at(-1)!, three.at(-1)!];
+  const [f, g, h] = [a.at(-1)!, b.at(-1)!, c.at(-1)!];
   if (!f || !g || !h) return;
   if (new Set([f, g, h]).size === 3 && f > 2 && g > 2 && h > 2) tally('three, four, five', PRICE.threeFourFive);
   const found = spanOf(f, h);

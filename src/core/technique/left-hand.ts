@@ -21,7 +21,8 @@ export interface LeftHandSettings {
   /** A bow sounds neighbouring strings only. */
   bowed: boolean;
   taste: (typeof STRING_TASTE)[keyof typeof STRING_TASTE];
-  pins: ReadonlyMap<number, FingerPin>;
+  /** By attack, for each of its heads from the lowest. */
+  pins: ReadonlyMap<number, readonly (FingerPin | undefined)[]>;
 }
 
 /** Where the heads of an attack are stopped; null for a head for which there is no place. */
@@ -38,6 +39,8 @@ export interface Fingering {
   crossings: { at: number; from: number; to: number; slurred: boolean }[];
   /** Attacks of several heads; why, where they cannot be stopped. */
   chords: { at: number; possible: boolean; why: string | null }[];
+  /** Attacks at which what is pinned cannot be played; there it is looked for as if nothing were. */
+  refused: number[];
   alternatives: { from: number; to: number; grips: (readonly (Place | null)[])[]; price: number }[];
 }
 
@@ -59,6 +62,7 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
   const { attacks } = line;
   const { open, hand, taste } = settings;
   const chords: Fingering['chords'] = [];
+  const refused: number[] = [];
   const cache = new Map<string, Place[]>();
   const places = (n: Note): Place[] => {
     const pitch = soundingOf(n);
@@ -70,13 +74,24 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
   const hasOpen = (a: Attack): boolean => a.notes.length === 1 && places(a.notes[0]).some((p) => p.finger === 0);
   const layers = attacks.map((a, k): Grip[] => {
     const heads = a.notes.filter((n) => n.pitch);
-    const grips = gripsOf(heads.map(places), hand, settings.bowed);
-    if (heads.length > 1)
-      chords.push({ at: k, possible: grips.length > 0, why: grips.length ? null : whyNot(heads, heads.map(places), open) });
-    const all = grips.length ? grips : lone(heads.map(places));
-    const pin = settings.pins.get(k);
-    const kept = pin ? all.filter((g) => g.places.some((p) => p && keeps(p, pin, open))) : all;
-    return kept.length ? kept : all;
+    const choices = heads.map(places);
+    const free = (): Grip[] => {
+      const grips = gripsOf(choices, hand, settings.bowed);
+      if (heads.length > 1) chords.push({ at: k, possible: grips.length > 0, why: grips.length ? null : whyNot(heads, choices, open) });
+      return grips.length ? grips : lone(choices);
+    };
+    const pins = settings.pins.get(k);
+    const pinned =
+      pins &&
+      gripsOf(
+        choices.map((c, h) => c.filter((p) => keeps(p, pins[h] ?? {}, open))),
+        hand,
+        settings.bowed
+      );
+    if (pins && !pinned?.length) refused.push(k);
+    if (!pinned?.length) return free();
+    if (heads.length > 1) chords.push({ at: k, possible: true, why: null });
+    return pinned;
   });
   // What is stopped hangs on the pitches alone, until something is pinned.
   const names = attacks.map(
@@ -120,6 +135,7 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
     total: way.total,
     crossings: crossingsOf(line, grips),
     chords,
+    refused,
     alternatives: alternativesOf(way)
   };
 }

@@ -33,9 +33,18 @@ export interface PlayerLine {
 /** Seconds from the beginning of the piece at a place, quarters from the beginning. */
 export type SecondsAt = (at: Fraction) => number;
 
-/** At the tempi of the page, before any of which `fallback` quarters a minute hold; or at one tempo throughout. */
-export function secondsAt(score: Score, fallback: number, throughout: number | null = null): SecondsAt {
-  const marks = throughout === null ? tempoMarks(score) : [];
+/**
+ * At the tempi of the page, before any of which `fallback` quarters a minute hold; or at one tempo throughout.
+ * @param editorial tempi that the teacher has set beside them
+ */
+export function secondsAt(
+  score: Score,
+  fallback: number,
+  throughout: number | null = null,
+  editorial: readonly { start: Fraction; tempo: number }[] = []
+): SecondsAt {
+  const own = editorial.map(({ start, tempo }) => ({ start, low: tempo, high: tempo }));
+  const marks = throughout === null ? [...tempoMarks(score), ...own].sort((a, b) => cmp(a.start, b.start)) : [];
   const from = [0];
   const tempi = [throughout ?? fallback];
   const seconds = [0];
@@ -122,6 +131,13 @@ export function levelOf(score: Score, note: Note): number {
   const full = measure.time?.quarters;
   const short = measure.index > 0 && measure.implicit && full && lt(measure.length, full);
   return metricLevel(measure, short ? add(sub(full, measure.length), note.onset) : note.onset);
+}
+
+/** The attack that grace notes lead to; itself where it is none. */
+export function mainAttack({ attacks }: PlayerLine, from: number): number {
+  let k = from;
+  while (attacks[k].grace && k + 1 < attacks.length) k++;
+  return k;
 }
 
 /** Seconds of silence before an attack; 0 for the first. */

@@ -1,5 +1,5 @@
 import { midi, staffStep, type Pitch } from '../score/pitch.ts';
-import type { StringHand } from '../style/string-hands.ts';
+import { EASE, HIGHEST, STEP_SEMITONES, THUMB_POSITION, WAITING, type StringHand } from '../style/string-hands.ts';
 
 /** How a pitch is stopped. */
 export interface Place {
@@ -18,12 +18,6 @@ export interface Place {
 }
 
 export const THUMB = 5;
-/** Positions in which a hand may wait while an open string sounds. */
-const WAITING = [1, 3, 5];
-const HIGHEST_POSITION = 12;
-/** On strings below the highest a hand seldom goes higher. */
-const HIGHEST_BELOW = 7;
-
 /** All ways to stop a sounding pitch. @param open sounding pitches of the open strings, from the highest */
 export function placesOf(pitch: Pitch, open: readonly Pitch[], hand: StringHand): Place[] {
   return open.flatMap((string, index) => {
@@ -38,13 +32,13 @@ export function placesOf(pitch: Pitch, open: readonly Pitch[], hand: StringHand)
         extended: false,
         stretch: 0
       }));
-    const most = index === 0 ? HIGHEST_POSITION : HIGHEST_BELOW;
+    const most = index === 0 ? HIGHEST.first : HIGHEST.others;
     return hand.kind === 'steps' ? bySteps(pitch, string, interval, index, hand.usual, most) : bySemitones(interval, index, hand, most);
   });
 }
 
 const waitingHand = (hand: StringHand, position: number): number =>
-  hand.kind === 'steps' ? Math.round(((position * 12) / 7) * 1) : Math.max(1, hand.positions.indexOf(position) + 1);
+  hand.kind === 'steps' ? Math.round(position * STEP_SEMITONES) : Math.max(1, hand.positions.indexOf(position) + 1);
 
 function bySteps(pitch: Pitch, open: Pitch, interval: number, string: number, usual: readonly number[], most: number): Place[] {
   const steps = staffStep(pitch) - staffStep(open);
@@ -54,8 +48,8 @@ function bySteps(pitch: Pitch, open: Pitch, interval: number, string: number, us
     if (steps - finger + 1 < (steps === 0 ? 0 : 1) || position > most) return [];
     const first = interval - usual[finger - 1];
     // Where the first finger falls in this position of a major scale on the string.
-    const expected = (position * 12) / 7;
-    return [{ string, finger, position, hand: first, extended: false, stretch: Math.max(0, Math.abs(first - expected) - 1.3) }];
+    const expected = position * STEP_SEMITONES;
+    return [{ string, finger, position, hand: first, extended: false, stretch: Math.max(0, Math.abs(first - expected) - EASE) }];
   });
 }
 
@@ -72,15 +66,12 @@ function bySemitones(interval: number, string: number, hand: StringHand & { kind
       places.push({ string, finger: k + 1, position, hand: first, extended: kind > 0, stretch: 0 });
     })
   );
-  if (hand.thumbFrom !== null && interval >= hand.thumbFrom - 1 && string < 2)
-    // Above the octave the thumb lies on the string, and three fingers over it a tone or a semitone apart.
-    for (const [finger, above] of [
-      [THUMB, 0],
-      [1, 2],
-      [2, 4],
-      [3, 5]
-    ])
-      if (interval - above >= hand.thumbFrom - 1)
-        places.push({ string, finger, position: 8, hand: interval - above, extended: false, stretch: 0 });
+  const { thumbFrom } = hand;
+  if (thumbFrom !== null && string < THUMB_POSITION.strings)
+    // Above the octave the thumb lies on the string, and the fingers over it.
+    THUMB_POSITION.above.forEach((above, finger) => {
+      if (interval - above < thumbFrom - 1) return;
+      places.push({ string, finger: finger || THUMB, position: THUMB_POSITION.name, hand: interval - above, extended: false, stretch: 0 });
+    });
   return places;
 }

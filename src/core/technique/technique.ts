@@ -1,17 +1,21 @@
 import type { Study } from '../analysis/study.ts';
-import { cmp, lte, toNumber } from '../score/fraction.ts';
+import { cmp, lt, lte } from '../score/fraction.ts';
 import type { Note, Part } from '../score/model.ts';
 import { midi } from '../score/pitch.ts';
+import type { Marking } from '../markings/marking.ts';
+import { dynamicLevels, levelInForce, metronomeMarkings } from '../reading/in-force.ts';
+import { swellsOf, type Swell } from '../reading/swells.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
 import { FALLBACK_TEMPO } from '../performance/playable-score.ts';
 import { TUBES } from '../style/brass.ts';
 import { BOW, type BowSchool } from '../style/bow-weights.ts';
-import { dynamicStep, DYNAMIC_STEPS } from '../style/dynamics.ts';
+import { DYNAMIC_STEPS } from '../style/dynamics.ts';
 import { instrumentByKey } from '../style/instruments/index.ts';
-import type { Instrument } from '../style/instruments/instrument.ts';
+import { can, type Instrument } from '../style/instruments/instrument.ts';
 import { instrumentOf } from '../style/instruments/instrument-of.ts';
 import { PROFILES, type Period } from '../style/profiles.ts';
 import type { SchoolAnswers } from '../style/schools.ts';
+import { MALLETED } from '../style/mallets.ts';
 import { STRING_HANDS, STRING_TASTE } from '../style/string-hands.ts';
 import { bowing, type BowDirection, type Bowing } from './bow.ts';
 import { brassFingering, loadCurve, type BrassFingering, type BrassPin } from './brass.ts';
@@ -42,6 +46,8 @@ export interface TechniqueOptions {
   /** Quarters a minute throughout; null for the tempi of the page. */
   tempo: number | null;
   pins: ReadonlyMap<string, TechniquePin>;
+  /** What the reading has written: levels, hairpins and tempi count. */
+  markings?: readonly Marking[];
   /** Of the player: seconds of breath and semitones that a hand spans; null for what is usual. */
   capacity?: number | null;
   reach?: number | null;
@@ -65,10 +71,6 @@ export interface Technique {
   movements: FoundMovement[];
 }
 
-/** Instruments whose keys a hand plays as on a piano. */
-const KEYED = ['piano', 'harpsichord', 'organ', 'celesta', 'accordion'];
-const MALLETED = ['marimba', 'xylophone', 'vibraphone', 'glockenspiel'];
-
 /** What is loud: forte and more. */
 const LOUD = DYNAMIC_STEPS.indexOf('f');
 /** Without a mark it is as loud as mezzo forte. */
@@ -77,16 +79,23 @@ const UNMARKED = DYNAMIC_STEPS.indexOf('mf');
 /** Works out how a part lies. Handbook 12 to 19. */
 export function techniqueOf(study: Study, options: TechniqueOptions): Technique {
   const { score } = study;
+  const { markings = [] } = options;
   const part = score.parts[options.part];
   const instrument = (options.instrument && instrumentByKey(options.instrument)) || instrumentOf(score, part);
   const suggested = suggestedTempo(score);
-  const seconds = secondsAt(score, suggested ? (suggested.low + suggested.high) / 2 : FALLBACK_TEMPO, options.tempo);
+  const seconds = secondsAt(
+    score,
+    suggested ? (suggested.low + suggested.high) / 2 : FALLBACK_TEMPO,
+    options.tempo,
+    metronomeMarkings(markings)
+  );
   const line = playerLine(score, part.index, seconds);
   const school = <K extends keyof SchoolAnswers>(key: K): string | undefined =>
     options.schools[key] ?? PROFILES[options.period].schools[key];
-  const levels = levelsOf(line, part);
+  const said = dynamicLevels(score, markings);
+  const levels = line.attacks.map((a) => levelInForce(said, part.index, a.start)?.step ?? UNMARKED);
   const loud = (at: number): boolean => levels[at] >= LOUD;
-  const context = contextOf(study, line);
+  const context = contextOf(study, line, swellsOf(score, study.facts, markings, said, part.index));
   const pinsOn = <T>(
     of: PlayerLine,
     pick: (pin: TechniquePin, note: Note) => T | undefined,
@@ -102,14 +111,14 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
     });
     return found;
   };
-  const bows = instrument.can.includes('bows');
+  const bows = can(instrument, 'bows');
   const hand = STRING_HANDS[instrument.key];
   const tubes = TUBES[instrument.key];
   const chart = windChart(instrument.key);
-  const breathes = instrument.can.includes('breathes') || instrument.can.includes('sings');
+  const breathes = can(instrument, 'breathes', 'sings');
   const technical = (n: Note, name: string): string | undefined => n.marks?.find((m) => m.group === 'technical' && m.name === name)?.value;
   const hasMark = (n: Note, name: string): boolean => n.marks?.some((m) => m.name === name) ?? false;
-  const keyboard = KEYED.includes(instrument.key) ? keyboardOf(score, part, seconds, options, technical) : null;
+  const keyboard = can(instrument, 'keys') ? keyboardOf(score, part, seconds, options, technical) : null;
   return {
     instrument,
     line,
@@ -133,14 +142,12 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
             hand,
             bowed: bows,
             taste: STRING_TASTE[options.period],
-            pins: pinsOn<FingerPin>(
-              line,
-              (p) => (p.finger !== undefined || p.string !== undefined ? { finger: p.finger, string: p.string } : undefined),
-              (n) => {
-                const finger = hasMark(n, 'open-string') ? '0' : technical(n, 'fingering')?.trim();
-                return finger && /^[0-4T]$/.test(finger) ? { finger } : undefined;
-              }
-            )
+            pins: fingerPins(line, (n) => {
+              const said = options.pins.get(n.id);
+              if (said && (said.finger !== undefined || said.string !== undefined)) return { finger: said.finger, string: said.string };
+              const finger = hasMark(n, 'open-string') ? '0' : technical(n, 'fingering')?.trim();
+              return finger && /^[0-4T]$/.test(finger) ? { finger } : undefined;
+            })
           })
         : null,
     keyboard: keyboard?.played ?? [],
@@ -196,6 +203,16 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
   };
 }
 
+/** What is said of the heads of each attack; only attacks of which something is. */
+function fingerPins(line: PlayerLine, pinOf: (n: Note) => FingerPin | undefined): Map<number, (FingerPin | undefined)[]> {
+  const found = new Map<number, (FingerPin | undefined)[]>();
+  line.attacks.forEach((a, k) => {
+    const pins = a.notes.filter((n) => n.pitch).map(pinOf);
+    if (pins.some((p) => p)) found.set(k, pins);
+  });
+  return found;
+}
+
 const bowSchool = (answer: string | undefined): BowSchool => (answer && answer in BOW.schools ? (answer as BowSchool) : 'rule-of-downbow');
 
 /** Halfway from the lowest note to where it is high. */
@@ -234,24 +251,13 @@ function keyboardOf(
   return { played, wide };
 }
 
-/** The step of dynamics at each attack, by the page's own signs. */
-function levelsOf(line: PlayerLine, part: Part): number[] {
-  const signs = line.score.directions.flatMap((d) => {
-    const step = d.kind === 'dynamic' && d.part === part.index ? dynamicStep(d.value) : null;
-    return step === null ? [] : [{ at: d.start, step }];
-  });
-  signs.sort((a, b) => cmp(a.at, b.at));
-  let next = 0;
-  let level: number = UNMARKED;
-  return line.attacks.map((a) => {
-    while (next < signs.length && lte(signs[next].at, a.start)) level = signs[next++].step;
-    return level;
-  });
-}
-
 /** What the analysis says of the places of a line. */
-function contextOf(study: Study, line: PlayerLine): { phraseEnds: Set<number>; bound: Set<number>; gesture: number[] } {
-  const { attacks, score, part } = line;
+function contextOf(
+  study: Study,
+  line: PlayerLine,
+  swells: readonly Swell[]
+): { phraseEnds: Set<number>; bound: Set<number>; gesture: number[] } {
+  const { attacks } = line;
   const phraseEnds = new Set<number>();
   let k = 0;
   for (const phrase of [...study.facts.phrases].sort((a, b) => cmp(a.last, b.last))) {
@@ -268,11 +274,9 @@ function contextOf(study: Study, line: PlayerLine): { phraseEnds: Set<number>; b
     const climbs = (x: typeof a | undefined, y: typeof a | undefined): boolean => !!x && !!y && height(topOf(y)) - height(topOf(x)) === 1;
     if (climbs(a, b) && (climbs(before, a) || climbs(b, after))) bound.add(at);
   }
-  const hairpins = score.hairpins.filter((h) => h.part === part).map((h) => ({ ...h, from: toNumber(h.start), to: toNumber(h.end) }));
   const gesture = attacks.map((a) => {
-    const at = toNumber(a.start);
-    const over = hairpins.find((h) => at >= h.from && at < h.to);
-    return over ? (over.kind === 'crescendo' ? 1 : -1) : 0;
+    const over = swells.find((h) => lte(h.start, a.start) && lt(a.start, h.end));
+    return over ? (over.up ? 1 : -1) : 0;
   });
   return { phraseEnds, bound, gesture };
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { nanoid } from 'nanoid';
   import { can } from '$core/style/instruments/instrument';
   import Act from '../controls/Act.svelte';
@@ -12,7 +13,7 @@
   const MOST_BARS = 4;
 
   const selection = $derived(workspace.selection);
-  $effect(() => workspace.study.needLies());
+  onMount(() => workspace.study.needLies());
   const lies = $derived(workspace.study.lies);
   const within = (measure: number): boolean => measure >= selection.from && measure <= selection.to;
   const bars = $derived([...new Set(lies?.lines.filter((l) => within(l.measure)).map((l) => l.measure))].slice(0, MOST_BARS));

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import Act from '../controls/Act.svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
 
@@ -11,7 +12,7 @@
   }
   const { workspace, name, lead }: Props = $props();
 
-  $effect(() => workspace.study.needLies());
+  onMount(() => workspace.study.needLies());
   const asks = $derived(workspace.study.lies?.asks);
 </script>
 

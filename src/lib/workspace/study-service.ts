@@ -52,6 +52,7 @@ export class StudyService {
 
   /** The last performances: proof and playing ask for the same. */
   private plan: { key: string; performance: Performance } | null = null;
+  private lying: { study: Study; key: string; lies: HowItLies } | null = null;
   private letter: { playable: PlayableScore; performance: Performance } | null = null;
 
   /**
@@ -112,12 +113,16 @@ export class StudyService {
     const study = this.of(reading.pins);
     const proposals = propose(study, styleOf(reading), reading.part);
     const found = proof(study, reading, proposals, { plan: this.performed(reading), page: this.page(reading) });
-    return inOrder([...found, ...techniqueFindings(study, reading, howItLies(study, reading))]);
+    return inOrder([...found, ...techniqueFindings(study, reading, this.lies(reading))]);
   }
 
   /** How the part of the reading lies on its instrument. */
   lies(reading: Reading): HowItLies {
-    return howItLies(this.of(reading.pins), reading);
+    const study = this.of(reading.pins);
+    const { part, period, schools, instruments, markings } = reading;
+    const key = JSON.stringify([part, period, schools, instruments, markings]);
+    if (this.lying?.study !== study || this.lying.key !== key) this.lying = { study, key, lies: howItLies(study, reading) };
+    return this.lying.lies;
   }
 
   /** The first look with the teacher's corrections of keys and instruments. */

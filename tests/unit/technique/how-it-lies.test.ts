@@ -72,3 +72,14 @@ test('what a piece asks of its instrument is counted, with its bars', () => {
   const clarinet = told(howItLies(demo('etude.abc'), EMPTY_READING));
   assert.ok(clarinet.some((l) => /^Longest on one breath: \d+\.\d s, where about 14 s are usual$/.test(l)));
 });
+
+test('what the teacher has said of level, time and trills counts', () => {
+  const study = studyOf(abc('M:4/4\nL:1/4\nQ:1/4=60\nV:1 name="Flute"\nK:C\nC D E F|G A Tc d|e f g a|b c\' b a|g f e d|c4|'));
+  const start = study.score.notes[0].start;
+  const marking = { part: 0, staff: 1, start, note: study.score.notes[0].id, because: [] };
+  const breaths = (markings: Reading['markings']): number =>
+    howItLies(study, { ...EMPTY_READING, markings }).lines.filter((l) => l.of === 'Breath').length;
+  assert.ok(breaths([{ ...marking, id: 'loud', kind: 'dynamic', value: 'ff' }]) > breaths([]), 'loud takes more breath');
+  assert.ok(breaths([{ ...marking, id: 'quick', kind: 'metronome', value: 'quarter = 160' }]) <= breaths([]));
+  assert.match(line(howItLies(study, EMPTY_READING), 1, 'Fingers') ?? '', /trill on C5 with /);
+});

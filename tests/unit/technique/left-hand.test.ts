@@ -10,7 +10,7 @@ import { abc } from '../helpers.ts';
 function hand(
   instrument: string,
   text: string,
-  { period = 'classical' as Period, pins = new Map<number, FingerPin>(), tempo = 120 } = {}
+  { period = 'classical' as Period, pins = new Map<number, (FingerPin | undefined)[]>(), tempo = 120 } = {}
 ): Fingering {
   const score = abc(text);
   const line = playerLine(score, 0, secondsAt(score, tempo, tempo));
@@ -61,7 +61,7 @@ test('double stops: on neighbouring strings within the hand, or named impossible
 });
 
 test('a pin stays; crossings over a string are listed; ringing notes too', () => {
-  const f = hand('violin', scale('K:D', 'd e d e'), { pins: new Map([[1, { finger: '4' }]]) });
+  const f = hand('violin', scale('K:D', 'd e d e'), { pins: new Map([[1, [{ finger: '4' }]]]) });
   assert.equal(f.grips[1][0]!.finger, 4);
   const leap = hand('violin', scale('K:D', 'G, b G, b'));
   assert.deepEqual(
@@ -103,4 +103,18 @@ test('three octaves of G major: the hand goes up to its first finger; a cello op
   const cello = hand('cello', scale('K:D clef=bass', 'D,, E,, F,, G,, A,, B,, C, D,'));
   assert.deepEqual(told('cello', cello).split(' ').slice(0, 3), ['C1', 'C2', 'C4']);
   assert.ok(cello.grips[2][0]!.extended);
+});
+
+test('each head of a double stop keeps its own pin; what cannot be played so is named', () => {
+  const pins = new Map([[0, [{ finger: '0' }, { finger: '0' }]]]);
+  const f = hand('violin', scale('K:C', '[EB] [ce]'), { pins });
+  // Neither is an open string.
+  assert.deepEqual(f.refused, [0]);
+  const sixth = hand('violin', scale('K:C', '[Ec]'), { pins: new Map([[0, [{ finger: '1' }, { finger: '2' }]]]) });
+  assert.deepEqual(
+    sixth.grips[0].map((p) => p!.finger),
+    [1, 2]
+  );
+  assert.deepEqual(sixth.refused, []);
+  assert.deepEqual(hand('violin', scale('K:C', 'G,'), { pins: new Map([[0, [{ string: 'E' }]]]) }).refused, [0]);
 });
