@@ -4,7 +4,7 @@ import { ringing } from './left-hand.ts';
 import { lasts } from './player-line.ts';
 import type { Technique } from './technique.ts';
 
-/** Bars that a line leads to, at most. */
+/** A line that would lead to more bars leads to none: it is everywhere. */
 const MOST_BARS = 12;
 /** Of the most that a piece asks of the lips, what is a peak. [M] */
 const PEAK = 0.9;
@@ -14,7 +14,8 @@ export function asksOf(t: Technique): SurveyGroup {
   const group = new GroupBuilder(`What it asks of the ${t.instrument.name}`);
   const { attacks, score } = t.line;
   const barOf = (k: number): number => attacks[k].notes[0].measure;
-  const add = (label: string, value: string, bars: number[]): void => void group.add(label, value, unique(bars).slice(0, MOST_BARS));
+  const add = (label: string, value: string, bars: number[]): void =>
+    void group.add(label, value, unique(bars).length > MOST_BARS ? [] : bars);
   if (t.bow) {
     const { strokes } = t.bow;
     for (const [way, label] of [
@@ -57,7 +58,7 @@ export function asksOf(t: Technique): SurveyGroup {
       );
     }
     const rings = ringing(t.line, t.instrument.strings ?? []);
-    if (rings.length) add('Notes that ring with an open string', plural(rings.length, 'note'), rings.map(barOf));
+    if (rings.length) add('Ring with a string', plural(rings.length, 'note'), rings.map(barOf));
     const stopped = t.strings.chords.filter((c) => c.possible).length;
     if (t.strings.chords.length)
       add(

@@ -17,23 +17,20 @@
 </script>
 
 {#if asks?.lines.length}
-  <section data-testid="asks">
-    <h2>{asks.title}</h2>
-    <dl>
-      {#each asks.lines as line (line.id)}
-        <dt>{line.label}</dt>
-        <dd>
-          {line.value}
-          {#if line.bars.length}
-            <span class="bars not-printed">
-              {line.bars.length === 1 ? 'bar' : 'bars'}
-              {#each line.bars as bar (bar)}<Act onclick={() => lead(bar)} aria-label="Go to bar {name(bar)}">{name(bar)}</Act>{/each}
-            </span>
-          {/if}
-        </dd>
-      {/each}
-    </dl>
-  </section>
+  <dl data-testid="asks">
+    {#each asks.lines as line (line.id)}
+      <dt>{line.label}</dt>
+      <dd>
+        {line.value}
+        {#if line.bars.length}
+          <span class="bars not-printed">
+            {line.bars.length === 1 ? 'bar' : 'bars'}
+            {#each line.bars as bar (bar)}<Act onclick={() => lead(bar)} aria-label="Go to bar {name(bar)}">{name(bar)}</Act>{/each}
+          </span>
+        {/if}
+      </dd>
+    {/each}
+  </dl>
 {/if}
 
 <style>

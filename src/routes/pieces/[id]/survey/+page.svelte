@@ -71,7 +71,10 @@
       </section>
     {/each}
     {#if holder.current?.score}
-      <Asks workspace={holder.current} {name} {lead} />
+      <section>
+        <h2>What it asks of the {holder.current.instrument.name}</h2>
+        <Asks workspace={holder.current} {name} {lead} />
+      </section>
       <section class="not-printed">
         <h2>Instruments</h2>
         <PartInstruments workspace={holder.current} score={holder.current.score} />
