@@ -71,7 +71,7 @@
       </section>
     {/each}
     {#if holder.current?.score}
-      <section>
+      <section hidden={holder.current.study.lies?.asks.lines.length === 0}>
         <h2>What it asks of the {holder.current.instrument.name}</h2>
         <Asks workspace={holder.current} {name} {lead} />
       </section>
