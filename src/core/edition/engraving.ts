@@ -1,5 +1,6 @@
 import type { Marking } from '../markings/marking.ts';
 import { ScoreError } from '../score/model.ts';
+import { inflectionsOver } from './inflections.ts';
 import { editionMei, type Frame, type RowEntry } from './mei.ts';
 import { breakSystems, type SetChunk } from './systems.ts';
 
@@ -72,11 +73,10 @@ export class Engraving {
   ): (picture: number) => string {
     // Only a piece may end with a short line, not a chunk in its middle.
     const lastFills = chunk.to < frame.measures.length ? 0 : look.lastFills;
-    return this.take(editionMei(breakSystems(mei, chunk, apart ? 'pb' : 'sb'), frame, chunk, markings, rows), {
-      ...look,
-      lastFills,
-      pageWidth: look.pageWidth * (chunk.needs ?? 1)
-    });
+    const edited = editionMei(breakSystems(mei, chunk, apart ? 'pb' : 'sb'), frame, chunk, markings, rows);
+    const draw = this.take(edited, { ...look, lastFills, pageWidth: look.pageWidth * (chunk.needs ?? 1) });
+    const inflected = inflectionsOver(edited);
+    return (picture) => inflected(draw(picture));
   }
 
   /** Takes in a document or MEI as it is. */

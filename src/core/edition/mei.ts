@@ -190,6 +190,7 @@ export function editionMei(
   const byMeasure = new Map<number, string>();
   const put = (measure: Measure, xml: string) => byMeasure.set(measure.index, (byMeasure.get(measure.index) ?? '') + xml);
   const inNotes: { note: string; xml: string }[] = [];
+  const onNotes: { note: string; attribute: string }[] = [];
   const others: Emended[] = [];
   for (const m of markings) {
     const measure = inside(m.start);
@@ -198,6 +199,8 @@ export function editionMei(
     if ('beside' in sign) put(measure, sign.beside);
     else if ('instead' in sign) {
       if (m.note) others.push({ mark: m.id, note: m.note, instead: sign.instead });
+    } else if ('onNote' in sign) {
+      if (m.note) onNotes.push({ note: m.note, attribute: sign.onNote });
     } else if (m.note) inNotes.push({ note: m.note, xml: sign.inNote });
   }
   const symbols = mei.includes('<harm');
@@ -212,6 +215,7 @@ export function editionMei(
     if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start)), symbols));
   }
   let result = withSignsInNotes(withOtherNotes(withoutOversize(mei), others, both), inNotes);
+  for (const { note, attribute } of onNotes) result = result.replace(`xml:id="${note}"`, `$& ${attribute}`);
   for (const [index, xml] of byMeasure) {
     const at = result.indexOf(`xml:id="m${index}"`);
     const close = at < 0 ? -1 : result.indexOf('</measure>', at);

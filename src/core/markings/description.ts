@@ -56,8 +56,8 @@ export interface MeiNote {
   accid: string;
 }
 
-/** How a marking stands in MEI: an element beside the staves, inside of its note, or another note in its place; null where it cannot be drawn. */
-export type MeiSign = { beside: string } | { inNote: string } | { instead: MeiNote } | null;
+/** How a marking stands in MEI: an element beside the staves, inside of its note, an attribute of its note, or another note in its place; null where it cannot be drawn. */
+export type MeiSign = { beside: string } | { inNote: string } | { onNote: string } | { instead: MeiNote } | null;
 
 /** How a marking stands in MusicXML. What belongs to a note becomes words where there is none to hang it on. */
 export type XmlSign =

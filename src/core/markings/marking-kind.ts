@@ -23,7 +23,8 @@ export const MARKING_KINDS = [
   'octave',
   'manner',
   'cue',
-  'emendation'
+  'emendation',
+  'inflection'
 ] as const;
 
 export type MarkingKind = (typeof MARKING_KINDS)[number];

@@ -1,3 +1,4 @@
+import type { InflectionName } from '../style/inflections.ts';
 import type { SignSound } from '../style/articulations.ts';
 import type { Pitch } from '../score/pitch.ts';
 import type { Tempo } from '../units.ts';
@@ -22,6 +23,8 @@ export interface MarkingSound extends SignSound {
   ornament?: string;
   /** The written pitch that is meant in place of the printed one. */
   meant?: Pitch;
+  /** What the pitch of its note does. */
+  inflects?: InflectionName;
   /** Words that may act on time, on loudness or on an ornament. */
   words?: string;
 }

@@ -24,6 +24,8 @@ export interface LengthMarks {
   /** 1 inside an editorial slur, 3 the second of a pair, 2 the end. */
   slurs: Map<string, 1 | 2 | 3>;
   pauses: Map<string, Pause['kind']>;
+  /** Notes with an editorial strong accent. */
+  hats: ReadonlySet<string>;
 }
 
 export function lengthMarks(playable: PlayableScore, reading: Reading, pauses: readonly Pause[]): LengthMarks {
@@ -44,7 +46,8 @@ export function lengthMarks(playable: PlayableScore, reading: Reading, pauses: r
       line.forEach((t, k) => slurs.set(t.tone.note.id, k < line.length - 1 ? 1 : line.length === 2 ? 3 : 2));
     }
   }
-  return { signs, slurs, pauses: new Map(pauses.flatMap((p) => (p.note ? [[p.note, p.kind] as const] : []))) };
+  const hats = new Set(reading.markings.flatMap((m) => (m.kind === 'accent' && m.value === 'strong-accent' && m.note ? [m.note] : [])));
+  return { signs, slurs, hats, pauses: new Map(pauses.flatMap((p) => (p.note ? [[p.note, p.kind] as const] : []))) };
 }
 
 /** Handbook 6.1: the sounding share of one note by its signs, its slur and the schools of its place. */
@@ -64,6 +67,10 @@ function signOf(note: Note, marks: LengthMarks): LengthSign | undefined {
   return [...printed].find((length) => length !== undefined);
 }
 
+/** A strong accent, printed or editorial: in swing it is short, where a plain one is held and falls away. Handbook 19.4 */
+const isHat = (note: Note, marks: LengthMarks): boolean =>
+  marks.hats.has(note.id) || (note.marks?.some((m) => m.name === 'strong-accent') ?? false);
+
 function usualLength(playable: PlayableScore, { tone, slur: printedSlur }: PlayableTone, marks: LengthMarks, settings: Settings): Length {
   const { note } = tone;
   const at = tone.start;
@@ -78,6 +85,8 @@ function usualLength(playable: PlayableScore, { tone, slur: printedSlur }: Playa
   const under = marks.signs.has(note.id) ? slur : printedSlur;
   if (sign === 'detached-legato' || (sign === 'staccato' && under)) return { share: SHARES.slurredStaccato, because: 'dots under a slur' };
   if (sign === 'staccato') return { share: staccato, because: 'dot' };
+  if (!sign && isHat(note, marks) && (settings.school('swing', at) ?? 'straight') !== 'straight')
+    return { share: SHARES.hat, because: 'hat accent' };
   if (sign === 'tenuto') return cut({ share: 1, because: 'dash' });
   if (slur === 1) return FULL;
   if (slur === 3 && settings.school('slur-pairs', at) === 'lift-second')

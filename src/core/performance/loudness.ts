@@ -9,6 +9,7 @@ import type { Reading } from '../reading/reading.ts';
 import { dynamicStep, isForced, STEP_DB, VELOCITY } from '../style/dynamics.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { SIGN_SOUNDS } from '../style/articulations.ts';
+import { INFLECTIONS, type Inflection } from '../style/inflections.ts';
 import { EMPHASIS, LOUDNESS } from '../style/performance-weights.ts';
 import { PLAN } from '../style/plan-weights.ts';
 import type { Settings } from './settings.ts';
@@ -78,8 +79,10 @@ export function loudnessMarks(
   });
   const accents = new Map<string, number>();
   for (const m of reading.markings) {
-    const { accent } = soundOf(m);
+    const { accent, inflects } = soundOf(m);
     if (accent && m.note) accents.set(m.note, Math.max(accent, accents.get(m.note) ?? 0));
+    const softer = inflects && (INFLECTIONS[inflects] as Inflection).softer;
+    if (softer && m.note) accents.set(m.note, -softer);
   }
   const levels = score.parts.map((p) =>
     byHand(p.index, (hand) =>
@@ -194,7 +197,7 @@ export function loudnessOf(
     values[k] -= over;
   }
   out.literal = literal;
-  out.swell = (ends - begins) * settings.amount('plan', at) - values[ACCENT] * LOUDNESS.decay;
+  out.swell = (ends - begins) * settings.amount('plan', at) - Math.max(0, values[ACCENT]) * LOUDNESS.decay;
 }
 
 /** Decibels over mf at which the velocities end. */

@@ -3,6 +3,7 @@ import type { Score } from '../score/model.ts';
 import { instrumentByKey, UNKNOWN_INSTRUMENT } from '../style/instruments/index.ts';
 import { can } from '../style/instruments/instrument.ts';
 import { velocityOf, withinRange } from './loudness.ts';
+import { heightIn, type Turn } from './inflections.ts';
 import { MOMENTS } from '../search.ts';
 import type { Performance, PlayedNote } from './perform.ts';
 
@@ -12,6 +13,10 @@ export const MIDI_TICKS = 960;
 const UNPITCHED = 76;
 /** Seconds between two points of a swell. */
 const SWELL_STEP = 0.05;
+/** Semitones that the wheel turns a channel's pitch, as the file asks for where anything is bent. */
+const WHEEL = 12;
+/** Seconds between two points of a bend. */
+const BEND_STEP = 0.01;
 /** Seconds by which the file's clock may be away from the plan; a fifth of a tick at 120 quarters a minute. */
 const MOST_LOST = 1e-4;
 /** Slowest quarter, in microseconds, that a file can hold. */
@@ -83,6 +88,7 @@ export function midiFile(score: Score, performance: Performance): Uint8Array {
       { at: 0, order: 1, event: { deltaTime: 0, type: 'programChange', channel, programNumber: instrument.program } },
       { at: 0, order: 1, event: { deltaTime: 0, type: 'controller', channel, controllerType: 11, value: 127 } }
     ];
+    if (performance.notes.some((n) => n.part === part.index && n.turns)) track.push(...wheelRange(channel));
     for (const n of performance.notes) {
       if (n.part !== part.index) continue;
       const on = map.tickAt(n.onset);
@@ -95,6 +101,7 @@ export function midiFile(score: Score, performance: Performance): Uint8Array {
         event: { deltaTime: 0, type: 'noteOn', channel: where, noteNumber, velocity: velocityOf(fitted(loudest(n))) }
       });
       track.push({ at: off, order: 2, event: { deltaTime: 0, type: 'noteOff', channel: where, noteNumber, velocity: 64 } });
+      if (n.turns && n.midi !== null) bend(track, n, n.turns, channel, map);
       if (can(instrument, 'holds') && n.midi !== null) swell(track, n, channel, map, fitted);
     }
     tracks.push(track);
@@ -123,6 +130,29 @@ function swell(track: Timed[], n: PlayedNote, channel: number, map: TempoMap, fi
     const k = Math.min(points.length - 2, Math.floor(x));
     put(t, points[k] + (points[k + 1] - points[k]) * (x - k), 3);
   }
+}
+
+/** Registered parameter 0: how far the wheel turns. */
+const wheelRange = (channel: number): Timed[] =>
+  (
+    [
+      [101, 0],
+      [100, 0],
+      [6, WHEEL],
+      [38, 0]
+    ] as const
+  ).map(([controllerType, value]) => ({ at: 0, order: 1, event: { deltaTime: 0, type: 'controller', channel, controllerType, value } }));
+
+/** The wheel over a note whose pitch turns; back in its middle when the note has ended. */
+function bend(track: Timed[], n: PlayedNote, turns: readonly Turn[], channel: number, map: TempoMap): void {
+  let before = 0;
+  const put = (at: number, semitones: number, order: number): void => {
+    const value = Math.max(-8192, Math.min(8191, Math.round((8192 * semitones) / WHEEL)));
+    if (value !== before) track.push({ at, order, event: { deltaTime: 0, type: 'pitchBend', channel, value } });
+    before = value;
+  };
+  for (let t = 0; n.onset + t < n.end; t += BEND_STEP) put(map.tickAt(n.onset + t), heightIn(turns, t), 3);
+  put(Math.max(map.tickAt(n.onset) + 1, map.tickAt(n.end)), 0, 2.5);
 }
 
 function meters(score: Score, performance: Performance, map: TempoMap): Timed[] {

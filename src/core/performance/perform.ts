@@ -14,6 +14,7 @@ import { NotesAsRead } from './as-read.ts';
 import { bendsOf, bent, type Bend } from './bends.ts';
 import { tempoSegments } from './tempo-segments.ts';
 import { clockOf, secondsInMeasure, type Clock } from './clock.ts';
+import { Inflections, turnsOf, type Turn } from './inflections.ts';
 import { lengthMarks, lengthOf } from './lengths.ts';
 import { LOUDNESS_EFFECTS, loudnessMarks, loudnessOf } from './loudness.ts';
 import { placingOf, realise, type OrnamentSchool, type Realisation } from './ornaments.ts';
@@ -37,6 +38,8 @@ export interface PlayedNote {
   dbEnd: number;
   /** Levels in between, evenly spaced, where it swells and fades inside. */
   inside?: number[];
+  /** Where its pitch turns: seconds from its onset, semitones from its own; straight between them, held after the last. */
+  turns?: Turn[];
   lead: boolean;
   /** A note that the page only hints at: small notes, trills. */
   ornament?: true;
@@ -202,6 +205,7 @@ class Player {
   private readonly words = new Map<string, string[]>();
   private readonly written = new Map<string, Realisation | null>();
   private readonly asRead: NotesAsRead;
+  private readonly inflections: Inflections;
   /** Stretches through which notes sound on, in ticks. */
   private readonly sustained: { part: number; from: number; to: number }[];
 
@@ -223,6 +227,7 @@ class Player {
     // The page to the letter has nobody's emendations.
     const changing = settings === LITERAL ? [] : reading.markings;
     this.asRead = new NotesAsRead(changing);
+    this.inflections = new Inflections(changing);
     this.sustained = changing.flatMap((m) =>
       soundOf(m).sustains && m.end
         ? [{ part: m.part, from: toTicks(playable.sounding, m.start), to: toTicks(playable.sounding, m.end) }]
@@ -329,6 +334,9 @@ class Player {
     }
     const late = this.spread(t);
     push(tone.midi + shift, late ? onset + Math.min(late, (end - onset) / 2) : onset, end, false, this.inside(t, db));
+    const inflection = this.inflections.of(note);
+    const turns = inflection && turnsOf(inflection, end - onset);
+    if (turns?.length) notes[notes.length - 1].turns = turns;
   }
 
   /** The note that fills the third after a note the second time, where the reading has it so and repeats are decorated. */

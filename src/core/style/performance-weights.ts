@@ -88,6 +88,8 @@ export const SHARES = {
   staccatissimo: 0.25,
   slurredStaccato: 0.75,
   liftedSecond: 0.65,
+  /** A hat accent in swing. [M] */
+  hat: 0.55,
   slurEnd: 0.92,
   beforeDetached: 0.85,
   /** The same for notes shorter than a quarter. */

@@ -1,4 +1,5 @@
 import type * as ToneModule from 'tone';
+import { heightIn, type Turn } from '$core/performance/inflections';
 import { instrumentByKey, UNKNOWN_INSTRUMENT } from '$core/style/instruments/index';
 import { can, type SampleSet } from '$core/style/instruments/instrument';
 
@@ -61,6 +62,58 @@ export interface Voice {
   /** Name of the samples; null for the plain tone. */
   set: SampleSet | null;
   sustained: boolean;
+  /** Plays a note whose pitch turns, beside the instrument and into the same place. */
+  inflected(into: ToneModule.InputNode, note: Inflected): void;
+}
+
+/** A note whose pitch turns; seconds on the audio clock. */
+export interface Inflected {
+  midi: number;
+  at: number;
+  length: number;
+  gain: number;
+  turns: readonly Turn[];
+}
+
+const RELEASE = 0.12;
+const PLAIN_TONE = {
+  oscillator: { type: 'triangle' },
+  envelope: { attack: 0.004, decay: 0.1, sustain: 0.8, release: 0.06 }
+} as const;
+
+/** Leads a rate of speed, or of vibration, along the turns of a pitch. */
+function lead(
+  rate: ToneModule.Param<'positive' | 'frequency'> | ToneModule.Signal<'frequency'>,
+  usual: number,
+  { at, turns }: Inflected
+): void {
+  const value = (semitones: number): number => usual * 2 ** (semitones / 12);
+  rate.setValueAtTime(value(heightIn(turns, 0)), at);
+  for (const t of turns) if (t.at > 0) rate.exponentialRampToValueAtTime(value(t.semitones), at + t.at);
+}
+
+/** A sample that is played quicker and slower as the pitch turns. */
+function bentSample(T: Tone, buffers: Record<string, ToneModule.ToneAudioBuffer>, into: ToneModule.InputNode, note: Inflected): void {
+  const heights = Object.keys(buffers).map((name) => ({ name, midi: T.Frequency(name).toMidi() }));
+  const nearest = heights.reduce((a, b) => (Math.abs(b.midi - note.midi) < Math.abs(a.midi - note.midi) ? b : a));
+  const source = new T.ToneBufferSource({
+    url: buffers[nearest.name],
+    fadeIn: 0,
+    fadeOut: RELEASE,
+    onended: () => source.dispose()
+  }).connect(into);
+  lead(source.playbackRate, 2 ** ((note.midi - nearest.midi) / 12), note);
+  source.start(note.at, 0, note.length + RELEASE, note.gain);
+}
+
+/** A plain tone whose frequency turns. */
+function bentTone(T: Tone, into: ToneModule.InputNode, note: Inflected): void {
+  const synth = new T.Synth(PLAIN_TONE).connect(into);
+  const usual = T.Frequency(note.midi, 'midi').toFrequency();
+  synth.triggerAttack(usual, note.at, note.gain);
+  lead(synth.frequency, usual, note);
+  synth.triggerRelease(note.at + note.length);
+  synth.onsilence = () => synth.dispose();
 }
 
 /**
@@ -68,21 +121,28 @@ export interface Voice {
  * cannot be had or are not wanted.
  */
 export async function voiceFor(key: string, plain: boolean): Promise<Voice> {
-  const { Sampler, PolySynth, Synth } = await tone();
+  const T = await tone();
   const instrument = instrumentByKey(key) ?? UNKNOWN_INSTRUMENT;
   const set = plain ? null : instrument.samples;
   if (set) {
     try {
-      return { instrument: new Sampler({ urls: await samples(set), attack: 0, release: 0.12 }), set, sustained: can(instrument, 'holds') };
+      const buffers = await samples(set);
+      return {
+        instrument: new T.Sampler({ urls: buffers, attack: 0, release: RELEASE }),
+        set,
+        sustained: can(instrument, 'holds'),
+        inflected: (into, note) => bentSample(T, buffers, into, note)
+      };
     } catch {
       // The plain tone takes over.
     }
   }
-  const synth = new PolySynth(Synth, {
-    oscillator: { type: 'triangle' },
-    envelope: { attack: 0.004, decay: 0.1, sustain: 0.8, release: 0.06 }
-  });
-  return { instrument: synth, set: null, sustained: true };
+  return {
+    instrument: new T.PolySynth(T.Synth, PLAIN_TONE),
+    set: null,
+    sustained: true,
+    inflected: (into, note) => bentTone(T, into, note)
+  };
 }
 
 /** Decibels of the plan (mezzo forte 0) at which the loudspeaker is driven fully. */

@@ -333,7 +333,11 @@ export class Player {
     const frequency = T.Frequency(n.midi ?? 76, 'midi').toFrequency();
     const levels = [n.db, ...(n.inside ?? []), n.dbEnd];
     const most = Math.max(...levels);
-    voice.instrument.triggerAttackRelease(frequency, length, at, gainOf(voice.sustained ? most : n.db));
+    const loud = gainOf(voice.sustained ? most : n.db);
+    if (n.turns && n.midi !== null) {
+      const turns = n.turns.map((t) => ({ ...t, at: t.at / this.rate }));
+      voice.inflected(this.gains.get(n.part)!, { midi: n.midi, at, length, gain: loud, turns });
+    } else voice.instrument.triggerAttackRelease(frequency, length, at, loud);
     // Samples were played at one loudness: what is softer is made duller, too.
     if (n.lead && voice.set)
       this.filters.get(n.part)!.frequency.setTargetAtTime(DULLEST * (BRIGHTEST / DULLEST) ** brightnessOf(most), at, 0.02);

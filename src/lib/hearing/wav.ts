@@ -27,12 +27,11 @@ export async function render(score: Score, performance: Performance, from: numbe
         for (const n of performance.notes) {
           if (n.part !== part.index || n.onset < from - 1e-6 || n.onset >= end) continue;
           const loudest = voice.sustained ? Math.max(n.db, n.dbEnd, ...(n.inside ?? [])) : n.db;
-          voice.instrument.triggerAttackRelease(
-            T.Frequency(n.midi ?? 76, 'midi').toFrequency(),
-            Math.max(0.03, Math.min(n.end, end) - n.onset),
-            Math.max(0, n.onset - from),
-            gainOf(loudest)
-          );
+          const at = Math.max(0, n.onset - from);
+          const length = Math.max(0.03, Math.min(n.end, end) - n.onset);
+          const gain = gainOf(loudest);
+          if (n.turns && n.midi !== null) voice.inflected(out, { midi: n.midi, at, length, gain, turns: n.turns });
+          else voice.instrument.triggerAttackRelease(T.Frequency(n.midi ?? 76, 'midi').toFrequency(), length, at, gain);
         }
       }
     },

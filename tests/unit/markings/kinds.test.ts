@@ -58,7 +58,7 @@ for (const kind of MARKING_KINDS) {
       // Advice stands in the commentary only.
       if (kind === 'advice') assert.equal(drawn, null);
       else if (kind === 'emendation') assert.deepEqual(drawn, { instead: { pname: 'f', oct: 4, accid: 's' } });
-      else assert.match(Object.values(drawn!)[0] as string, /^<\w+ [\s\S]*>$/);
+      else assert.match(Object.values(drawn!)[0] as string, /^(?:<\w+ [\s\S]*>|[\w.]+="[^"]*" [\s\S]*)$/);
       assert.ok(Object.keys(kindOf(kind).musicXml(m)).length);
       assert.ok(clash(m, m), 'two of the same at one place');
     }
@@ -159,7 +159,8 @@ const STORED: Record<MarkingKind, [hangs: string, values: readonly string[] | nu
   octave: ['stretch', ['8va', '8vb']],
   manner: ['moment', null],
   cue: ['moment', null],
-  emendation: ['note', null]
+  emendation: ['note', null],
+  inflection: ['note', ['fall', 'long-fall', 'doit', 'scoop', 'plop', 'bend', 'quick-bend', 'smear', 'ghost']]
 };
 
 test('what stored logs hold is still what each kind takes, and where', () => {

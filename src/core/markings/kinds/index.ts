@@ -14,6 +14,7 @@ import { fingering } from './fingering.ts';
 import { hairpin } from './hairpin.ts';
 import { hand } from './hand.ts';
 import { harmonic } from './harmonic.ts';
+import { inflection } from './inflection.ts';
 import { manner } from './manner.ts';
 import { metronome } from './metronome.ts';
 import { octave } from './octave.ts';
@@ -50,5 +51,6 @@ export const KINDS: Record<MarkingKind, MarkingDescription> = {
   octave,
   manner,
   cue,
-  emendation
+  emendation,
+  inflection
 };
