@@ -4,7 +4,7 @@
 type Turn = readonly [seconds: number, semitones: number];
 
 export interface Inflection {
-  /** Elements of MusicXML 4.0 in `articulations` or `technical`. */
+  /** Elements of MusicXML in `articulations` or `technical`; only such as 3.1 has already, for an edition keeps its source's version. */
   musicXml: string;
   /** Value of MEI 5, data.ARTICULATION; null where another sign stands for it. */
   mei: string | null;
@@ -26,7 +26,7 @@ export const INFLECTIONS = {
     chromatic: true
   },
   'long-fall': {
-    musicXml: '<articulations><falloff line-length="long"/></articulations>',
+    musicXml: '<articulations><falloff/><other-articulation>long</other-articulation></articulations>',
     mei: 'longfall',
     turns: [
       [-0.55, 0],
@@ -78,7 +78,7 @@ export const INFLECTIONS = {
     ]
   },
   smear: {
-    musicXml: '<technical><smear/></technical>',
+    musicXml: '<technical><other-technical>smear</other-technical></technical>',
     mei: 'smear',
     turns: [
       [0, -2],
