@@ -1,3 +1,4 @@
+import type { Player } from '$core/players/player';
 import type { Act } from '$core/reading/log';
 import type { CutSystem } from '$core/writing/facsimile';
 import type { WrittenChange } from '$core/writing/change';
@@ -119,6 +120,10 @@ export const api = {
   /** Removes a piece in the bin for good. @param withEditions what was frozen of it goes too, and that is meant */
   removeForGood: (piece: number, withEditions: boolean) =>
     ask(`/api/bin/${piece}${withEditions ? '?editions' : ''}`, 'The piece could not be removed.', { method: 'DELETE' }),
+  /** Keeps what is said of a player, known or new. */
+  keepPlayer: ({ key, ...content }: Player) =>
+    ask(`/api/players/${part(key)}`, 'The player could not be kept.', { method: 'PUT', ...body(content) }),
+  removePlayer: (key: string) => ask(`/api/players/${part(key)}`, 'The player could not be taken away.', { method: 'DELETE' }),
   /** Puts a piece into a group of the shelf, or out of all. */
   moveToGroup: (piece: number, group: string | null) =>
     ask(`/api/pieces/${piece}`, 'The piece could not be moved.', {

@@ -30,7 +30,7 @@ for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press
     expect(await findings(page, ['color-contrast', 'link-in-text-block'])).toEqual([]);
   });
 
-for (const address of ['/', '/bin', '/type', '/write', '/rules'])
+for (const address of ['/', '/bin', '/type', '/write', '/rules', '/players'])
   test(`no serious accessibility finding: ${address}`, async ({ page }) => {
     await visit(page, address);
     expect(await findings(page)).toEqual([]);

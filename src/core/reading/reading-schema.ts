@@ -24,6 +24,7 @@ export function readingSchema(kit: SchemaKit): ObjectSchema<Reading> {
     period: of('set-period').period,
     part: kit.part,
     numbering: of('set-numbering').numbering,
+    player: of('set-player').player,
     instruments: map(index, of('set-instrument').instrument),
     schools: map(name, record({ option: of('answer-school').option, on: kit.day })),
     localAnswers: list(of('answer-here').answer, MOST),

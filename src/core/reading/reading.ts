@@ -1,6 +1,7 @@
 import type { Pin } from '../analysis/pins.ts';
 import type { SourceChoice } from '../collation/difference.ts';
 import type { Marking } from '../markings/marking.ts';
+import type { NamedPlayer } from '../players/player.ts';
 import type { Fraction } from '../score/fraction.ts';
 import type { InstrumentKey } from '../style/instruments/index.ts';
 import type { EffectKey } from '../style/effects.ts';
@@ -74,6 +75,8 @@ export interface Reading {
   /** Index of the part that the reading is for; the others serve as harmony and context. */
   part: number;
   numbering: Numbering;
+  /** Whom it is for; null for nobody in particular. */
+  player: NamedPlayer | null;
   /** Instruments that the instructor has corrected: keys by index of the part. */
   instruments: Record<number, InstrumentKey>;
   /** Answers to questions of school, with the day on which each was given. */
@@ -112,6 +115,7 @@ export const EMPTY_READING: Reading = {
   period: 'classical',
   part: 0,
   numbering: 'printed',
+  player: null,
   instruments: {},
   schools: {},
   localAnswers: [],

@@ -54,6 +54,8 @@ export const BRASS_PRICES = {
   farSlide: 0.06,
   againstTheGrain: 0.15,
   pedal: 1.5,
+  /** A player's own fingering outranks what is usual. */
+  notOwn: 3,
   highPartial: 0.04,
   /** The horn's other side. */
   change: 0.3,

@@ -14,6 +14,8 @@ export const LIMITS = {
   actsInAll: 4000,
   /** Records and lists in what is sent at once, those inside others counted too: a draft of a thousand bars has about 16,000. */
   records: 40_000,
+  /** Players of a studio. */
+  players: 500,
   /** How far undo reaches back, in acts. */
   undo: 500,
   /** Days for which a piece lies in the bin. */

@@ -84,9 +84,10 @@ export function asksOf(t: Technique): SurveyGroup {
     const last = attacks.at(-1)!;
     stretches.push({ at: attacks.length - 1, seconds: last.to - attacks[breaths.at(-1)?.at ?? 0].from });
     const longest = stretches.reduce((a, b) => (b.seconds > a.seconds ? b : a));
-    add('Longest on one breath', `${longest.seconds.toFixed(1)} s, where about ${breathSeconds(t.instrument.key)} s are usual`, [
-      barOf(longest.at)
-    ]);
+    const has = t.player?.breath
+      ? `${t.player.name} has about ${t.player.breath} s`
+      : `about ${breathSeconds(t.instrument.key)} s are usual`;
+    add('Longest on one breath', `${longest.seconds.toFixed(1)} s, where ${has}`, [barOf(longest.at)]);
     const quick = breaths.filter((b) => b.kind === 'quick');
     add(
       'Breaths',

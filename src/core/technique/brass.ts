@@ -8,6 +8,8 @@ import {
   VALVE_SEMITONES,
   type Tube
 } from '../style/brass.ts';
+import type { OwnFingering } from '../players/player.ts';
+import { midi, parsePitch } from '../score/pitch.ts';
 import { Way, type Tally } from './cheapest.ts';
 import { height, silenceBefore, topOf, type PlayerLine } from './player-line.ts';
 
@@ -59,8 +61,17 @@ export interface BrassFingering {
   alternatives: { at: number; way: BrassWay; price: number }[];
 }
 
-/** Valves or positions for a line. */
-export function brassFingering(line: PlayerLine, instrument: string, pins: ReadonlyMap<number, BrassPin>): BrassFingering {
+/** A player's own valves or positions ("13", "4"), by written height. */
+export const ownOfBrass = (fingerings: readonly OwnFingering[]): ReadonlyMap<number, string> =>
+  new Map(fingerings.map((f) => [midi(parsePitch(f.pitch)!), f.fingering]));
+
+/** Valves or positions for a line. @param own what this player uses, which outranks what is usual */
+export function brassFingering(
+  line: PlayerLine,
+  instrument: string,
+  pins: ReadonlyMap<number, BrassPin>,
+  own: ReadonlyMap<number, string> = new Map()
+): BrassFingering {
   const tubes = TUBES[instrument];
   const refused: number[] = [];
   const layers = line.attacks.map((a, k): (BrassWay | null)[] => {
@@ -78,6 +89,8 @@ export function brassFingering(line: PlayerLine, instrument: string, pins: Reado
       if (!w) return;
       tally('out of tune', PRICE.acent * Math.abs(w.cents));
       if (w.partial === 1) tally('pedal note', PRICE.pedal);
+      const wanted = own.size ? own.get(midi(topOf(line.attacks[k]).pitch!)) : undefined;
+      if (wanted !== undefined && wanted !== (w.valves ?? String(w.slide))) tally('another fingering than the player’s own', PRICE.notOwn);
       tally('high partial', PRICE.highPartial * w.partial);
       if (w.valves === '3') tally('third valve alone', PRICE.thirdAlone);
       else if (w.valves && w.valves !== '0') tally('valves', PRICE.valve * w.valves.length);

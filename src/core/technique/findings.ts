@@ -1,9 +1,9 @@
 import { inSigns } from '../analysis/words.ts';
-import { pitchName } from '../score/pitch.ts';
+import { midi, parsePitch, pitchName } from '../score/pitch.ts';
 import { listed } from '../sentences.ts';
 import type { WideChord } from './hands.ts';
 import type { Technique } from './technique.ts';
-import type { Attack } from './player-line.ts';
+import { height, type Attack } from './player-line.ts';
 
 /** A place where nothing is good, in a sentence. */
 export interface TechniqueFinding {
@@ -40,6 +40,15 @@ export function findingsOf(t: Technique): TechniqueFinding[] {
     if (!w) say(at, 'This note cannot be played on this instrument.');
   });
   for (const at of t.sticks?.tooMany ?? []) say(at, 'There are more notes here than mallets.');
+  if (t.player) {
+    const { name, lowest, highest } = t.player;
+    const [low, high] = [lowest, highest].map((p) => (p ? midi(parsePitch(p)!) : null));
+    attacks.forEach((a, at) => {
+      const heights = a.notes.filter((n) => n.pitch).map(height);
+      if (low !== null && heights.some((h) => h < low)) say(at, `This is lower than what ${name} is sure of (${inSigns(lowest!)}).`);
+      if (high !== null && heights.some((h) => h > high)) say(at, `This is higher than what ${name} is sure of (${inSigns(highest!)}).`);
+    });
+  }
   for (const m of t.movements) {
     if (!m.complete) say(m.at, `The ${m.name.replace('-', ' ')} is not complete: ${m.missing.map(pipeName).join(' and ')} is missing.`);
     else if (m.needs > m.has)

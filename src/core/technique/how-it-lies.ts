@@ -2,6 +2,8 @@ import type { Study } from '../analysis/study.ts';
 import type { MarkingKind } from '../markings/marking-kind.ts';
 import type { Marking } from '../markings/marking.ts';
 import { STRING_NAMES } from '../markings/kinds/string.ts';
+import type { Performance } from '../performance/perform.ts';
+import type { Player } from '../players/player.ts';
 import { styleOf, type Reading } from '../reading/reading.ts';
 import { add, format, lte, type Fraction } from '../score/fraction.ts';
 import { beatOf } from '../score/position.ts';
@@ -15,7 +17,7 @@ import type { SurveyGroup } from '../survey/line.ts';
 import { asksOf } from './asks.ts';
 import { findingsOf } from './findings.ts';
 import { fingerName, stringName } from './left-hand.ts';
-import { height, mainAttack, silenceBefore, topOf } from './player-line.ts';
+import { height, mainAttack, secondsPlayed, silenceBefore, topOf } from './player-line.ts';
 import { trillFingers, windChart } from './wind-fingers.ts';
 import { techniqueOf, type Technique, type TechniquePin } from './technique.ts';
 
@@ -70,8 +72,16 @@ function nextNote(score: Score, id: string): Note | undefined {
   return end && score.notes.find((n) => n.part === from.part && !n.rest && !n.grace && lte(end, n.start));
 }
 
+/** What is known beside the reading itself. */
+export interface Around {
+  /** Whom it is for. */
+  player?: Player | null;
+  /** How it is played. */
+  performance?: Performance | null;
+}
+
 /** How the part of a reading lies. */
-export function howItLies(study: Study, reading: Reading): HowItLies {
+export function howItLies(study: Study, reading: Reading, { player = null, performance = null }: Around = {}): HowItLies {
   const { score } = study;
   const instrument = instrumentOf(score, score.parts[reading.part], reading.instruments);
   const pins = pinsOfMarkings(reading.markings, instrument.strings?.length ?? 0, score, reading.part);
@@ -83,6 +93,8 @@ export function howItLies(study: Study, reading: Reading): HowItLies {
     schools: styleOf(reading).schools,
     markings: reading.markings,
     tempo: null,
+    player,
+    seconds: performance && secondsPlayed(score, performance.beats),
     pins
   });
   return {
@@ -206,7 +218,7 @@ function linesOf(t: Technique): HowItLies['lines'] {
     const pitch = topOf(attacks[k]).pitch;
     if (w?.alternate && pitch) say(barOf(k), 'Fingers', `${inSigns(pitchName(pitch))} as ${w.keys}`);
   });
-  const chart = windChart(t.instrument.key);
+  const chart = windChart(t.instrument.key, t.player?.fingerings);
   for (const [k, a] of attacks.entries()) {
     const { pitch, marks } = topOf(a);
     if (!chart || !pitch || !marks?.some((m) => m.name === 'trill-mark')) continue;

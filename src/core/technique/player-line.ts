@@ -1,3 +1,4 @@
+import { MOMENTS } from '../search.ts';
 import { add, cmp, eq, lt, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import { metricLevel } from '../score/meter.ts';
 import type { Note, Score } from '../score/model.ts';
@@ -59,6 +60,36 @@ export function secondsAt(
     let k = from.length - 1;
     while (k > 0 && from[k] > at) k--;
     return seconds[k] + ((at - from[k]) * 60) / tempi[k];
+  };
+}
+
+/**
+ * As a performance has it: the first time that each beat is played, in written order.
+ * @param beats of the performance: bar, how often it was played before, written quarters and planned seconds
+ */
+export function secondsPlayed(
+  score: Score,
+  beats: readonly { measure: number; pass: number; quarters: number; planned: number }[]
+): SecondsAt {
+  const from: number[] = [];
+  const seconds: number[] = [];
+  let at = 0;
+  let bar = -1;
+  let inside = 0;
+  const first = beats.filter((b) => b.pass === 0).sort((a, b) => a.measure - b.measure);
+  for (const b of first) {
+    if (b.measure !== bar) [bar, inside] = [b.measure, 0];
+    from.push(toNumber(score.measures[b.measure].start) + inside);
+    seconds.push(at);
+    inside += b.quarters;
+    at += b.planned;
+  }
+  const last = first.at(-1);
+  return (place) => {
+    const when = toNumber(place);
+    const k = Math.max(0, MOMENTS.lastBegun(from, when, 0, from.length));
+    const { quarters = 1, planned = 1 } = (k === first.length - 1 ? last : first[k]) ?? {};
+    return (seconds[k] ?? 0) + ((when - (from[k] ?? 0)) * planned) / (quarters || 1);
   };
 }
 

@@ -17,8 +17,9 @@ import { PROFILES, type Period } from '../style/profiles.ts';
 import type { SchoolAnswers } from '../style/schools.ts';
 import { MALLETED } from '../style/mallets.ts';
 import { STRING_HANDS, STRING_TASTE } from '../style/string-hands.ts';
+import type { Player } from '../players/player.ts';
 import { bowing, type BowDirection, type Bowing } from './bow.ts';
-import { brassFingering, loadCurve, type BrassFingering, type BrassPin } from './brass.ts';
+import { brassFingering, loadCurve, ownOfBrass, type BrassFingering, type BrassPin } from './brass.ts';
 import { breathing, type Breathing } from './breathing.ts';
 import { handOf, wideChords, type WideChord } from './hands.ts';
 import { keyboardFingering, type HandName, type KeyboardFingering } from './keyboard.ts';
@@ -26,7 +27,7 @@ import { leftHand, type Fingering, type FingerPin } from './left-hand.ts';
 import { sticking, type Stick, type Sticking } from './mallets.ts';
 import { movements, type FoundMovement } from './pipes.ts';
 import { windChart, windWay, type WindWay } from './wind-fingers.ts';
-import { height, playerLine, secondsAt, topOf, type PlayerLine } from './player-line.ts';
+import { height, playerLine, secondsAt, topOf, type PlayerLine, type SecondsAt } from './player-line.ts';
 
 /** What the teacher has decided at a note, by the note's id. */
 export interface TechniquePin {
@@ -48,14 +49,16 @@ export interface TechniqueOptions {
   pins: ReadonlyMap<string, TechniquePin>;
   /** What the reading has written: levels, hairpins and tempi count. */
   markings?: readonly Marking[];
-  /** Of the player: seconds of breath and semitones that a hand spans; null for what is usual. */
-  capacity?: number | null;
-  reach?: number | null;
+  /** Who plays it; null for somebody as usual. */
+  player?: Player | null;
+  /** When each moment sounds, where it is known of a performance; else at the tempi of the page. */
+  seconds?: SecondsAt | null;
 }
 
 /** How a part lies on its instrument. What does not apply is null. */
 export interface Technique {
   instrument: Instrument;
+  player: Player | null;
   /** All of the part in order of time. */
   line: PlayerLine;
   bow: Bowing | null;
@@ -83,12 +86,11 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
   const part = score.parts[options.part];
   const instrument = (options.instrument && instrumentByKey(options.instrument)) || instrumentOf(score, part);
   const suggested = suggestedTempo(score);
-  const seconds = secondsAt(
-    score,
-    suggested ? (suggested.low + suggested.high) / 2 : FALLBACK_TEMPO,
-    options.tempo,
-    metronomeMarkings(markings)
-  );
+  const seconds =
+    options.seconds ??
+    secondsAt(score, suggested ? (suggested.low + suggested.high) / 2 : FALLBACK_TEMPO, options.tempo, metronomeMarkings(markings));
+  // What is said of a player's other instrument is not for this one.
+  const player = options.player && (options.player.instrument ?? instrument.key) === instrument.key ? options.player : null;
   const line = playerLine(score, part.index, seconds);
   const school = <K extends keyof SchoolAnswers>(key: K): string | undefined =>
     options.schools[key] ?? PROFILES[options.period].schools[key];
@@ -114,13 +116,14 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
   const bows = can(instrument, 'bows');
   const hand = STRING_HANDS[instrument.key];
   const tubes = TUBES[instrument.key];
-  const chart = windChart(instrument.key);
+  const chart = windChart(instrument.key, player?.fingerings);
   const breathes = can(instrument, 'breathes', 'sings');
   const technical = (n: Note, name: string): string | undefined => n.marks?.find((m) => m.group === 'technical' && m.name === name)?.value;
   const hasMark = (n: Note, name: string): boolean => n.marks?.some((m) => m.name === name) ?? false;
   const keyboard = can(instrument, 'keys') ? keyboardOf(score, part, seconds, options, technical) : null;
   return {
     instrument,
+    player,
     line,
     bow: bows
       ? bowing(line, {
@@ -155,7 +158,7 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
     breath: breathes
       ? breathing(line, {
           instrument: instrument.key,
-          capacity: options.capacity ?? null,
+          capacity: player?.breath ?? null,
           loud,
           phraseEnds: context.phraseEnds,
           bound: context.bound,
@@ -174,7 +177,8 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
             line,
             (p) => (p.finger === undefined ? undefined : tubes[0].by === 'slide' ? { slide: Number(p.finger) } : { valves: p.finger }),
             () => undefined
-          )
+          ),
+          ownOfBrass(player?.fingerings ?? [])
         )
       : null,
     winds: chart
@@ -232,7 +236,7 @@ function keyboardOf(
   const said = (n: Note): HandName => options.pins.get(n.id)?.hand ?? usual(n);
   const lineOf = (hand: HandName, which: (n: Note) => HandName): PlayerLine =>
     playerLine(score, part.index, seconds, (n) => which(n) === hand);
-  const wide = wideChords({ right: lineOf('right', said), left: lineOf('left', said) }, options.reach ?? undefined);
+  const wide = wideChords({ right: lineOf('right', said), left: lineOf('left', said) }, options.player?.reach ?? undefined);
   // What the other hand can take it takes, until the teacher says otherwise.
   const shared = new Map(wide.flatMap((w) => w.shared.map((s) => [s.note.id, s.to] as const)));
   const hands = (n: Note): HandName => options.pins.get(n.id)?.hand ?? shared.get(n.id) ?? usual(n);

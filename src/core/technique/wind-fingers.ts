@@ -1,4 +1,5 @@
-import { pitchName, type Pitch } from '../score/pitch.ts';
+import type { OwnFingering } from '../players/player.ts';
+import { parsePitch, pitchName, type Pitch } from '../score/pitch.ts';
 import { WIND_CHARTS, WIND_PRICES as PRICE, type WindChart } from '../style/wind-charts.ts';
 import { Way, type Tally } from './cheapest.ts';
 import { silenceBefore, topOf, type PlayerLine } from './player-line.ts';
@@ -97,7 +98,12 @@ export interface WindWay {
   alternatives: { at: number; way: WindFingering; price: number }[];
 }
 
-export const windChart = (instrument: string): WindChart | undefined => WIND_CHARTS[instrument];
+/** The chart of an instrument; what a player uses stands in it instead of ours. */
+export function windChart(instrument: string, own: readonly OwnFingering[] = []): WindChart | undefined {
+  const chart = WIND_CHARTS[instrument];
+  if (!chart || !own.length) return chart;
+  return { ways: { ...chart.ways, ...Object.fromEntries(own.map((f) => [chartName(parsePitch(f.pitch)!), f.fingering])) } };
+}
 
 /** The easiest way through a line. Handbook 16.2. @param pins keys as the chart writes them, by attack */
 export function windWay(line: PlayerLine, chart: WindChart, pins: ReadonlyMap<number, string> = new Map()): WindWay {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import Act from '$lib/controls/Act.svelte';
   import Choice from '$lib/controls/Choice.svelte';
   import { api } from '../api';
@@ -13,8 +14,10 @@
     piece: number;
     readings: { id: number; name: string }[];
     current: number;
+    /** What else there is to say of the reading. */
+    more?: Snippet;
   }
-  const { piece, readings, current }: Props = $props();
+  const { piece, readings, current, more }: Props = $props();
 
   let asking = $state<'copy' | 'rename' | 'remove' | null>(null);
   let name = $state('');
@@ -54,6 +57,7 @@
   >{#each readings as reading (reading.id)}<SelectItem value={reading.id} text={reading.name} />{/each}</Choice
 >
 <Menu label="more">
+  {@render more?.()}
   <Act onclick={() => ask('copy')}>Copy this reading</Act>
   <Act onclick={() => ask('rename')}>Rename it</Act>
   {#if readings.length > 1}<Act onclick={() => ask('remove')}>Take it away</Act>{/if}

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { commandSchema } from '../../core/reading/commands/schema.ts';
+import { playerSchema } from '../../core/players/player.ts';
 import { schemaKit } from '../../core/schema-kit.ts';
 import { changeSchema, writtenSchema } from '../../core/writing/schema.ts';
 import { LIMITS } from '../../core/style/limits.ts';
@@ -24,6 +25,9 @@ export const appendSchema = kit.record(
 /** A score that is written from paper; a change of it, its own name, and the revision that it was made of. */
 export const writtenContent = writtenSchema(kit).required();
 export const saveWritingSchema = kit.record({ base: integer.min(0), save: kit.id, change: changeSchema(kit) });
+/** Somebody whom readings are for. */
+export const playerContent = playerSchema(kit).required();
+export const playerKeySchema = kit.id.required();
 const share = Joi.number().min(0).max(1);
 /** How a page of paper is cut. */
 export const cutSystems = kit.list(kit.record({ top: share, bottom: share, lines: kit.list(share, 60).min(2) }), 60);

@@ -25,11 +25,14 @@ import { openSource, type EditionSource } from './jobs/edition-source.ts';
 import type { Progress } from './jobs/progress.ts';
 import { runTask, TaskRefused } from './jobs/run.ts';
 import * as editions from './repositories/editions.ts';
+import * as players from './repositories/players.ts';
 import * as pieces from './repositories/pieces.ts';
 import * as readings from './repositories/readings.ts';
 import * as sources from './repositories/sources.ts';
 import * as facsimiles from './repositories/facsimiles.ts';
 import * as writings from './repositories/writings.ts';
+import type { Player } from '../../core/players/player.ts';
+import { LIMITS } from '../../core/style/limits.ts';
 import type { Written } from '../../core/writing/written.ts';
 import { StudioWriting } from './studio-writing.ts';
 import { standingOf } from './standing.ts';
@@ -108,6 +111,23 @@ export class Studio {
     const piece = found && (await pieces.findPiece(this.db, found.pieceId));
     if (!found || piece?.owner !== this.person) error(404, 'This edition is not here.');
     return new StudioEdition(this.db, this.person, id, found);
+  }
+
+  /** Everybody whom readings are for: kept in one place, by key. */
+  players(): Promise<Player[]> {
+    return players.listPlayers(this.db, this.person);
+  }
+
+  /** Keeps what is said of a player, known or new. */
+  async keepPlayer(key: string, content: players.PlayerContent): Promise<void> {
+    const known = await this.players();
+    if (known.length >= LIMITS.players && !known.some((p) => p.key === key)) error(409, `A studio has at most ${LIMITS.players} players.`);
+    await players.keepPlayer(this.db, this.person, key, content);
+  }
+
+  /** Takes a player away; the readings stay, and keep the name. */
+  async removePlayer(key: string): Promise<void> {
+    if (!(await players.removePlayer(this.db, this.person, key))) error(404, 'This player is not here any more.');
   }
 
   writings(): Promise<WritingLine[]> {

@@ -3,6 +3,7 @@ import type { Facts } from '$core/analysis/facts';
 import type { MotiveOccurrence } from '$core/analysis/motives';
 import type { Pin } from '$core/analysis/pins';
 import type { Finding } from '$core/proof/finding';
+import type { Player } from '$core/players/player';
 import type { Proposal } from '$core/reading/proposal';
 import type { Effect, QuestionPlaces } from '$core/reading/questions';
 import { styleOf, type Reading } from '$core/reading/reading';
@@ -61,11 +62,12 @@ export class PieceStudy {
     skeleton: new Latest()
   };
 
-  /** @param reading the reading as it is now, in plain records @param fail one sentence on what went wrong @param first called when the first study stands */
+  /** @param reading the reading as it is now, in plain records @param player whom it is for @param fail one sentence on what went wrong @param first called when the first study stands */
   constructor(
     private readonly port: StudyPort,
     stored: Facts,
     private readonly reading: () => Reading,
+    private readonly player: () => Player | null,
     private readonly fail: (sentence: string) => void,
     private readonly first: () => void
   ) {
@@ -186,7 +188,7 @@ export class PieceStudy {
     if (this.proved === reading) return;
     this.proved = reading;
     const take = (findings: Finding[]): void => void (this.findings = findings);
-    void this.latest.findings.ask(() => this.port.findings(reading), take, this.failed);
+    void this.latest.findings.ask(() => this.port.findings(reading, this.player()), take, this.failed);
   }
 
   private lay(): void {
@@ -194,7 +196,7 @@ export class PieceStudy {
     if (this.lain === reading) return;
     this.lain = reading;
     const take = (lies: HowItLies): void => void (this.lies = lies);
-    void this.latest.lies.ask(() => this.port.lies(reading), take, this.failed);
+    void this.latest.lies.ask(() => this.port.lies(reading, this.player()), take, this.failed);
   }
 
   private takeSurvey(reading: Reading): void {

@@ -11,6 +11,7 @@ import { studyOf, type Study } from '$core/analysis/study';
 import { skeletonDocument } from '$core/edition/skeleton';
 import { playableScore, type PlayableScore } from '$core/performance/playable-score';
 import { perform, type Performance } from '$core/performance/perform';
+import type { Player } from '$core/players/player';
 import type { Finding } from '$core/proof/finding';
 import { inOrder, proof } from '$core/proof/proof';
 import { techniqueFindings } from '$core/proof/technique';
@@ -109,19 +110,19 @@ export class StudyService {
   }
 
   /** What does not add up in the reading. */
-  findings(reading: Reading): Finding[] {
+  findings(reading: Reading, player: Player | null): Finding[] {
     const study = this.of(reading.pins);
     const proposals = propose(study, styleOf(reading), reading.part);
     const found = proof(study, reading, proposals, { plan: this.performed(reading), page: this.page(reading) });
-    return inOrder([...found, ...techniqueFindings(study, reading, this.lies(reading))]);
+    return inOrder([...found, ...techniqueFindings(study, reading, this.lies(reading, player))]);
   }
 
-  /** How the part of the reading lies on its instrument. */
-  lies(reading: Reading): HowItLies {
+  /** How the part of the reading lies on its instrument, as it is played, for whom it is. */
+  lies(reading: Reading, player: Player | null): HowItLies {
     const study = this.of(reading.pins);
-    const { part, period, schools, instruments, markings } = reading;
-    const key = JSON.stringify([part, period, schools, instruments, markings]);
-    if (this.lying?.study !== study || this.lying.key !== key) this.lying = { study, key, lies: howItLies(study, reading) };
+    const key = JSON.stringify([reading, player]);
+    if (this.lying?.study !== study || this.lying.key !== key)
+      this.lying = { study, key, lies: howItLies(study, reading, { player, performance: this.performed(reading) }) };
     return this.lying.lies;
   }
 

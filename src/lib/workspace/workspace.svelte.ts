@@ -7,6 +7,7 @@ import type { Command } from '$core/reading/commands/index';
 import type { Standing } from '$core/reading/log';
 import { dynamicPlan } from '$core/reading/dynamic-plan';
 import { handsOfPart } from '$core/reading/hands';
+import type { Player as Musician } from '$core/players/player';
 import { fitted } from '$core/reading/fitted';
 import type { Proposal } from '$core/reading/proposal';
 import { questionsFrom } from '$core/reading/questions';
@@ -45,6 +46,8 @@ export interface WorkspaceData {
   paper: Facsimile | null;
   /** The stored facts, as JSON. */
   facts: string;
+  /** All players of the studio. */
+  players: Musician[];
   /** The history that the log belongs to, and where it stands. */
   history: string;
   standing: Standing;
@@ -106,7 +109,7 @@ export class Workspace {
     );
     this.player = new Player(this.playerSource());
     this.playing = new Playing(this.worker.port, this.player, plain, fail);
-    this.study = new PieceStudy(this.worker.port, this.base, plain, fail, () => this.playing.allow());
+    this.study = new PieceStudy(this.worker.port, this.base, plain, () => this.playedBy, fail, () => this.playing.allow());
     void this.open();
   }
 
@@ -133,6 +136,12 @@ export class Workspace {
   /** Why a marking stands, in the words of what holds now. */
   reasonsOf(marking: Marking): readonly Because[] {
     return this.told.get(marking.id) ?? marking.because;
+  }
+
+  /** Whom the reading is for, if there is such a player in this studio. */
+  get playedBy(): Musician | null {
+    const named = this.reading.player;
+    return (named && this.data.players.find((p) => p.key === named.key)) || null;
   }
 
   /** What the part of the reading is played on. */

@@ -126,6 +126,12 @@ const ACTS: Row[] = [
     'letting the name tell the instrument'
   ],
   [
+    { type: 'set-player', player: { key: 'nora', name: 'Nora' } },
+    'it is for Nora',
+    { type: 'set-player', player: null },
+    'it is for nobody in particular'
+  ],
+  [
     { type: 'set-numbering', numbering: 'counted' },
     'bar numbers as counted',
     { type: 'set-numbering', numbering: 'printed' },

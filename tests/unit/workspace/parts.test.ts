@@ -82,6 +82,7 @@ function study(reading: () => Reading) {
     slow.port,
     facts('stored'),
     reading,
+    () => null,
     (s) => told.push(s),
     () => first++
   );
@@ -269,7 +270,7 @@ test('the service in the worker: one study for proposals, proof and playing; a c
   const plan = service.performed(reading);
   assert.equal(service.performed({ ...reading }), plan);
   assert.equal(service.page(reading), service.page({ ...reading, plan: { ...reading.plan, peak: 4 } }));
-  assert.ok(Array.isArray(service.findings(reading)));
+  assert.ok(Array.isArray(service.findings(reading, null)));
   const { facts: before } = service.studied(reading);
   assert.equal(service.studied({ ...reading, plan: { ...reading.plan, peak: 5 } }).facts, before);
   const corrected = { ...reading, instruments: { 0: 'double-bass' as const } };

@@ -25,6 +25,7 @@ import { setPages } from './set-pages.ts';
 import { setPart } from './set-part.ts';
 import { setPeak } from './set-peak.ts';
 import { setPeriod } from './set-period.ts';
+import { setPlayer } from './set-player.ts';
 import { takeRubato } from './take-rubato.ts';
 import { tellOfComposer } from './tell-of-composer.ts';
 import { together } from './together.ts';
@@ -64,6 +65,7 @@ export const COMMANDS = {
   draft,
   'set-part': setPart,
   'set-instrument': setInstrument,
+  'set-player': setPlayer,
   'set-numbering': setNumbering,
   'note-survey': noteSurvey,
   pin,

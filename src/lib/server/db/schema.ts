@@ -85,6 +85,21 @@ export const editions = sqliteTable(
   (t) => [uniqueIndex('editions_by_number').on(t.pieceId, t.number)]
 );
 
+/** Players for whom readings are made: names, instruments, capacities. */
+export const players = sqliteTable(
+  'players',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    /** By which readings know it. */
+    key: text('key').notNull(),
+    /** All that is said of it. */
+    content: text('content', { mode: 'json' }).notNull(),
+    owner: person('owner'),
+    createdAt: integer('created_at').notNull().default(now)
+  },
+  (t) => [uniqueIndex('players_by_key').on(t.owner, t.key)]
+);
+
 /** Scores that are being written from paper. */
 export const writings = sqliteTable(
   'writings',

@@ -14,6 +14,7 @@
   import { analysisRows } from '$core/edition/rows';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { useWorkspace } from '$lib/workspace/context';
+  import ForWhom from '$lib/players/ForWhom.svelte';
   import Readings from '$lib/readings/Readings.svelte';
   import { LYING_NAMES, onPage, unwritten, type LyingKind } from '$lib/brief/lying';
   import PlanMenu from '$lib/ribbon/PlanMenu.svelte';
@@ -46,7 +47,9 @@
   <div class="room room-beside">
     <Ribbon {workspace} />
     <Toolbar {workspace}>
-      <Readings piece={data.piece.id} readings={data.readings} current={data.workspace.readingId} />
+      <Readings piece={data.piece.id} readings={data.readings} current={data.workspace.readingId}>
+        {#snippet more()}<ForWhom {workspace} />{/snippet}
+      </Readings>
       <PeriodChoice
         value={workspace.reading.period}
         onchange={(period) => workspace.act({ type: 'set-period', period })}

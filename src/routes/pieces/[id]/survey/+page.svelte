@@ -10,6 +10,7 @@
   import Asks from '$lib/survey/Asks.svelte';
   import CountLine from '$lib/survey/CountLine.svelte';
   import ExcerptForm from '$lib/survey/ExcerptForm.svelte';
+  import ForWhom from '$lib/players/ForWhom.svelte';
   import PartInstruments from '$lib/survey/PartInstruments.svelte';
   import SurveyEntry from '$lib/survey/SurveyEntry.svelte';
   import { useWorkspace } from '$lib/workspace/context';
@@ -78,6 +79,7 @@
       <section class="not-printed">
         <h2>Instruments</h2>
         <PartInstruments workspace={holder.current} score={holder.current.score} />
+        <ForWhom workspace={holder.current} />
       </section>
       <section>
         <h2>Count line</h2>
