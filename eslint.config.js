@@ -5,7 +5,20 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 /** The folders of the core in their order: each imports only from itself and from those before it. */
-const LAYERS = ['score', 'style', 'analysis', 'collation', 'players', 'survey', 'markings', 'reading', 'performance', 'technique', 'proof', 'edition'];
+const LAYERS = [
+  'score',
+  'style',
+  'analysis',
+  'collation',
+  'players',
+  'survey',
+  'markings',
+  'reading',
+  'performance',
+  'technique',
+  'proof',
+  'edition'
+];
 
 /** Things of Node, of frameworks and of the application: the core has no interface and no I/O. The validator is handed in. */
 const OUTSIDE = {

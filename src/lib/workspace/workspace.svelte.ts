@@ -109,7 +109,14 @@ export class Workspace {
     );
     this.player = new Player(this.playerSource());
     this.playing = new Playing(this.worker.port, this.player, plain, fail);
-    this.study = new PieceStudy(this.worker.port, this.base, plain, () => this.playedBy, fail, () => this.playing.allow());
+    this.study = new PieceStudy(
+      this.worker.port,
+      this.base,
+      plain,
+      () => this.playedBy,
+      fail,
+      () => this.playing.allow()
+    );
     void this.open();
   }
 
