@@ -38,8 +38,8 @@ interface Group {
 interface Option {
   /** Direction of its first stroke. */
   direction: BowDirection;
-  /** First attacks of its further strokes, where it is split. */
-  cuts: readonly number[];
+  /** Its strokes: several where it is split. */
+  parts: readonly { from: number; to: number; direction: BowDirection }[];
 }
 
 const other = (d: BowDirection): BowDirection => (d === 'down' ? 'up' : 'down');
@@ -91,16 +91,15 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
   const school = BOW.schools[settings.school];
   const measureOf = (a: Attack) => score.measures[a.notes[0].measure];
   const levels = attacks.map((a) => levelOf(score, a.notes[0]));
+  const accented = attacks.map((a) => a.notes.some((n) => n.marks?.some((m) => /accent|sfz|forzando/.test(m.name))));
   const head = (from: number): number => mainAttack(line, from);
   const seconds = (from: number, to: number): number => attacks[to].to - attacks[from].from;
   const bowLasts = (from: number): number => (settings.loud(from) ? BOW.lasts.loud : BOW.lasts.soft);
 
-  const strokesOf = (g: Group, o: Option): { from: number; to: number; direction: BowDirection }[] =>
-    [g.from, ...o.cuts].map((from, k) => ({
-      from,
-      to: (o.cuts[k] ?? g.to + 1) - 1,
-      direction: k % 2 ? other(o.direction) : o.direction
-    }));
+  const partsOf = (g: Group, direction: BowDirection, cuts: readonly number[]): Option['parts'] =>
+    cuts.length
+      ? [g.from, ...cuts].map((from, k) => ({ from, to: (cuts[k] ?? g.to + 1) - 1, direction: k % 2 ? other(direction) : direction }))
+      : [{ ...g, direction }];
   const layers = groups.map((g): Option[] => {
     const options: Option[] = [];
     const places: number[][] = [[]];
@@ -115,9 +114,11 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
       before = pin ?? before;
     }
     if (turns.length) places.push(turns);
-    for (const cuts of places) for (const direction of ['down', 'up'] as const) options.push({ direction, cuts });
+    for (const cuts of places)
+      for (const direction of ['down', 'up'] as const) options.push({ direction, parts: partsOf(g, direction, cuts) });
+    if (before === undefined) return options;
     const keeps = options.filter((o) =>
-      strokesOf(g, o).every((s) => {
+      o.parts.every((s) => {
         for (let k = s.from; k <= s.to; k++) if ((settings.pins.get(k) ?? s.direction) !== s.direction) return false;
         return true;
       })
@@ -132,12 +133,11 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
     const k = head(from);
     const a = attacks[k];
     const level = levels[k];
-    const marks = a.notes.flatMap((n) => n.marks ?? []);
     if (direction === 'up') {
       if (level === 3 && !a.grace) tally('up-bow on a downbeat', school.downbeatUp * (fillsBar(k, to) ? BOW.downbeatUpWholeBar : 1));
       else if (level === 2) tally('up-bow on a strong beat', BOW.strongUp);
       else if (level === 1) tally('up-bow on a beat', BOW.beatUp);
-      if (marks.some((m) => /accent|sfz|forzando/.test(m.name))) tally('accent on an up-bow', BOW.accentUp);
+      if (accented[k]) tally('accent on an up-bow', BOW.accentUp);
       if (a.notes.length > 2) tally('chord on an up-bow', BOW.chordUp);
       if (settings.phraseEnds.has(to) && lasts(attacks[to]) > 1) tally('last long note of a phrase up', BOW.lastLongUp);
       if (settings.school === 'gesture' && settings.gesture(k) < 0) tally('up while it fades', BOW.againstGesture);
@@ -182,13 +182,12 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
   const question = {
     layers,
     own: (layer: number, o: Option, tally: Tally): void => {
-      const parts = strokesOf(groups[layer], o);
-      for (const s of parts) strokeCost(s.from, s.to, s.direction, tally);
-      tally('split slur', (parts.length - 1) * (BOW.split + school.splitMore));
+      for (const s of o.parts) strokeCost(s.from, s.to, s.direction, tally);
+      tally('split slur', (o.parts.length - 1) * (BOW.split + school.splitMore));
     },
     step: (layer: number, before: Option, o: Option, tally: Tally): void => {
-      const last = strokesOf(groups[layer - 1], before).at(-1)!;
-      const first = strokesOf(groups[layer], o)[0];
+      const last = before.parts[before.parts.length - 1];
+      const first = o.parts[0];
       const same = last.direction === first.direction;
       const { price, name } = wayInto(first.from, last, same);
       tally(name, price);
@@ -203,8 +202,8 @@ export function bowing(line: PlayerLine, settings: BowSettings): Bowing {
     options.forEach((o, n) => {
       const layer = first + n;
       const costs = way.costsAt(layer, o, layer ? optionAt(layer - 1) : undefined);
-      const before = layer ? strokesOf(groups[layer - 1], layers[layer - 1][optionAt(layer - 1)]).at(-1) : undefined;
-      strokesOf(groups[layer], layers[layer][o]).forEach((s, part) => {
+      const before = layer ? layers[layer - 1][optionAt(layer - 1)].parts.at(-1) : undefined;
+      layers[layer][o].parts.forEach((s, part) => {
         const last = strokes.at(-1) ?? before;
         const how: StrokeWay = part ? 'split' : last ? wayInto(s.from, last, last.direction === s.direction).way : 'plain';
         strokes.push({ ...s, way: how, costs: part ? [] : costs });

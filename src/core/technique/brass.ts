@@ -61,6 +61,9 @@ export interface BrassFingering {
   alternatives: { at: number; way: BrassWay; price: number }[];
 }
 
+/** Seconds of silence in which valves and slide are set anew. [M] */
+const REST = 0.3;
+
 /** A player's own valves or positions ("13", "4"), by written height. */
 export const ownOfBrass = (fingerings: readonly OwnFingering[]): ReadonlyMap<number, string> =>
   new Map(fingerings.map((f) => [midi(parsePitch(f.pitch)!), f.fingering]));
@@ -74,8 +77,11 @@ export function brassFingering(
 ): BrassFingering {
   const tubes = TUBES[instrument];
   const refused: number[] = [];
-  const layers = line.attacks.map((a, k): (BrassWay | null)[] => {
-    const all = brassWays(Math.round(height(topOf(a))), tubes);
+  const heights = line.attacks.map((a) => Math.round(height(topOf(a))));
+  const known = new Map<number, BrassWay[]>();
+  const layers = line.attacks.map((_, k): (BrassWay | null)[] => {
+    const all = known.get(heights[k]) ?? brassWays(heights[k], tubes);
+    known.set(heights[k], all);
     const pin = pins.get(k);
     const kept = pin
       ? all.filter((w) => (pin.valves === undefined || w.valves === pin.valves) && (pin.slide === undefined || w.slide === pin.slide))
@@ -85,6 +91,11 @@ export function brassFingering(
   });
   const question = {
     layers,
+    // Prices hang on the heights, until something is pinned.
+    ownKey: (k: number): string => `${heights[k]} ${pins.has(k) ? k : ''}`,
+    stepKey: (k: number): string =>
+      `${heights[k - 1]} ${pins.has(k - 1) ? k - 1 : ''}>${heights[k]} ${pins.has(k) ? k : ''}` +
+      (silenceBefore(line, k) > REST ? 'rest' : ''),
     own: (k: number, w: BrassWay | null, tally: Tally): void => {
       if (!w) return;
       tally('out of tune', PRICE.acent * Math.abs(w.cents));
@@ -95,15 +106,15 @@ export function brassFingering(
       if (w.valves === '3') tally('third valve alone', PRICE.thirdAlone);
       else if (w.valves && w.valves !== '0') tally('valves', PRICE.valve * w.valves.length);
       if (w.slide) tally('far slide', PRICE.farSlide * (w.slide - 1));
-      const high = height(topOf(line.attacks[k])) >= PRICE.higherSideFrom;
+      const high = heights[k] >= PRICE.higherSideFrom;
       if (tubes.length > 1 && (w.tube === 1) !== high) tally('the other side is usual here', PRICE.wrongSide);
     },
     step: (k: number, a: BrassWay | null, b: BrassWay | null, tally: Tally): void => {
-      if (!a || !b || silenceBefore(line, k) > 0.3) return;
+      if (!a || !b || silenceBefore(line, k) > REST) return;
       if (a.tube !== b.tube) tally('change of side', PRICE.change);
       if (a.slide && b.slide) {
         tally('slide', PRICE.slideAPosition * Math.abs(a.slide - b.slide));
-        const up = height(topOf(line.attacks[k])) - height(topOf(line.attacks[k - 1]));
+        const up = heights[k] - heights[k - 1];
         // With the grain the slide goes out while the pitch rises over a partial, or in while it falls.
         if (a.partial !== b.partial && up * (b.slide - a.slide) < 0 && Math.abs(b.slide - a.slide) > 2)
           tally('against the grain', PRICE.againstTheGrain);

@@ -25,7 +25,23 @@ export interface Question<S> {
    */
   ownKey?(layer: number): string;
   stepKey?(layer: number): string;
+  /** Which options of a layer may follow one of the layer before: from the first to before the last; all where it is not said. */
+  follows?(layer: number, before: number): readonly [from: number, to: number];
+  /** Prices by those names from earlier searches with the same prices: a search with one pin more asks few anew. */
+  memory?: PriceMemory;
 }
+
+/** Prices that are known by name. */
+export class PriceMemory {
+  readonly own = new Map<string, Float64Array>();
+  readonly step = new Map<string, Float64Array>();
+
+  /** So that a studio that runs for weeks does not remember everything. */
+  trim(): void {
+    for (const known of [this.own, this.step]) if (known.size > MOST_REMEMBERED) known.clear();
+  }
+}
+const MOST_REMEMBERED = 50_000;
 
 /** A stretch of layers in which another way leaves the chosen one, and what it costs more. */
 export interface Detour<S> {
@@ -52,17 +68,18 @@ export class Way<S> {
     const n = layers.length;
     this.forward = [];
     this.stepPrices = [];
-    const onceBy = (): ((key: string | undefined, make: () => Float64Array) => Float64Array) => {
-      const known = new Map<string, Float64Array>();
-      return (key, make) => {
+    const memory = question.memory ?? new PriceMemory();
+    memory.trim();
+    const onceIn =
+      (known: Map<string, Float64Array>) =>
+      (key: string | undefined, make: () => Float64Array): Float64Array => {
         const found = key === undefined ? undefined : known.get(key);
         if (found) return found;
         const made = make();
         if (key !== undefined) known.set(key, made);
         return made;
       };
-    };
-    const [ownOnce, stepOnce] = [onceBy(), onceBy()];
+    const [ownOnce, stepOnce] = [onceIn(memory.own), onceIn(memory.step)];
     this.ownPrices = layers.map((here, k) =>
       ownOnce(question.ownKey?.(k), () => Float64Array.from(here, (option) => priceOf((tally) => question.own(k, option, tally))))
     );
@@ -72,18 +89,20 @@ export class Way<S> {
       if (k) {
         const before = layers[k - 1];
         const prices = stepOnce(question.stepKey?.(k), () => {
-          const made = new Float64Array(before.length * here.length);
+          const made = new Float64Array(before.length * here.length).fill(Infinity);
           for (let a = 0; a < before.length; a++)
-            for (let b = 0; b < here.length; b++)
+            for (let [b, to] = this.following(k, a); b < to; b++)
               made[a * here.length + b] = priceOf((tally) => question.step(k, before[a], here[b], tally));
           return made;
         });
         const last = this.forward[k - 1];
-        for (let b = 0; b < here.length; b++) {
-          let best = Infinity;
-          for (let a = 0; a < before.length; a++) best = Math.min(best, last[a] + prices[a * here.length + b]);
-          own[b] += best;
-        }
+        const best = new Float64Array(here.length).fill(Infinity);
+        for (let a = 0; a < before.length; a++)
+          for (let [b, to] = this.following(k, a); b < to; b++) {
+            const price = last[a] + prices[a * here.length + b];
+            if (price < best[b]) best[b] = price;
+          }
+        for (let b = 0; b < here.length; b++) own[b] += best[b];
         this.stepPrices[k] = prices;
       }
       this.forward.push(own);
@@ -100,7 +119,10 @@ export class Way<S> {
         const nextOwn = this.ownPrices[k + 1];
         for (let a = 0; a < here.length; a++) {
           let best = Infinity;
-          for (let b = 0; b < next.length; b++) best = Math.min(best, prices[a * next.length + b] + nextOwn[b] + after[b]);
+          for (let [b, to] = this.following(k + 1, a); b < to; b++) {
+            const price = prices[a * next.length + b] + nextOwn[b] + after[b];
+            if (price < best) best = price;
+          }
           rest[a] = best;
         }
       }
@@ -113,6 +135,10 @@ export class Way<S> {
         )
       : [];
     this.total = n ? this.forward[n - 1][this.chosen[n - 1]] : 0;
+  }
+
+  private following(layer: number, before: number): readonly [number, number] {
+    return this.question.follows?.(layer, before) ?? [0, this.question.layers[layer].length];
   }
 
   get path(): S[] {

@@ -1,7 +1,7 @@
 import { keyAlter } from '../score/accidentals.ts';
 import { staffStep } from '../score/pitch.ts';
 import { KEYBOARD as PRICE, SCALE_FINGERS, SPANS } from '../style/keyboard-fingers.ts';
-import { Way, type Tally } from './cheapest.ts';
+import { PriceMemory, Way, type Tally } from './cheapest.ts';
 import { height, silenceBefore, type Attack, type PlayerLine } from './player-line.ts';
 
 export type HandName = 'left' | 'right';
@@ -48,6 +48,9 @@ export interface KeyboardSettings {
   pins: ReadonlyMap<number, number>;
 }
 
+/** Keys are named as a right hand sees them, so both hands share it. */
+const MEMORY = new PriceMemory();
+
 /** The fingering of one hand. Left hands are right hands in a mirror. */
 export function keyboardFingering(line: PlayerLine, { hand, pins }: KeyboardSettings): KeyboardFingering {
   const { attacks } = line;
@@ -59,15 +62,27 @@ export function keyboardFingering(line: PlayerLine, { hand, pins }: KeyboardSett
     if (kept.length) return kept;
     return pin === undefined ? all : [[...new Array<number>(chord.length - 1).fill(0), pin]];
   });
-  const layers = choices.map((here, k): Pair[] =>
-    k ? choices[k - 1].flatMap((before) => here.map((now) => ({ before, now }))) : here.map((now) => ({ before: null, now }))
-  );
   const rests = attacks.map((_, k) => (silenceBefore(line, k) >= PRICE.restSeconds ? PRICE.inRest : 1));
   const usual = scaleFingers(line, hand);
   // Prices hang on the keys alone, until something is pinned.
-  const names = keys.map((chord, k) => chord.join(' ') + (pins.has(k) ? ` pinned ${k}` : ''));
+  const names = keys.map((chord, k) => chord.join(' ') + (pins.has(k) ? ` with ${pins.get(k)}` : ''));
+  const known = new Map<string, Pair[]>();
+  const layers = choices.map((here, k): Pair[] => {
+    if (!k) return here.map((now) => ({ before: null, now }));
+    const name = `${names[k - 1]}>${names[k]}`;
+    const pairs = known.get(name) ?? choices[k - 1].flatMap((before) => here.map((now) => ({ before, now })));
+    known.set(name, pairs);
+    return pairs;
+  });
   const question = {
     layers,
+    memory: MEMORY,
+    // Pairs overlap: the one ends with what the other begins with.
+    follows: (k: number, before: number): readonly [number, number] => {
+      const count = choices[k].length;
+      const now = k > 1 ? before % choices[k - 1].length : before;
+      return [now * count, (now + 1) * count];
+    },
     ownKey: (k: number): string => `${names[k - 1] ?? ''}>${names[k]} ${rests[k]} ${usual[k]}`,
     stepKey: (k: number): string => `${names[k - 2] ?? ''}>${names[k - 1]}>${names[k]} ${rests[k - 1]} ${rests[k]}`,
     own: (k: number, { before, now }: Pair, tally: Tally): void => {
@@ -76,9 +91,7 @@ export function keyboardFingering(line: PlayerLine, { hand, pins }: KeyboardSett
       if (before) pairCost(keys[k - 1], before, keys[k], now, rests[k], tally);
     },
     step: (k: number, a: Pair, b: Pair, tally: Tally): void => {
-      // Pairs overlap: the one ends with what the other begins with.
-      if (a.now !== b.before) tally('another grip', Infinity);
-      else if (a.before && rests[k] === 1 && rests[k - 1] === 1) tripleCost(keys, k, a.before, a.now, b.now, tally);
+      if (a.before && rests[k] === 1 && rests[k - 1] === 1) tripleCost(keys, k, a.before, a.now, b.now, tally);
     }
   };
   const way = new Way(question);

@@ -72,15 +72,25 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
     return found;
   };
   const hasOpen = (a: Attack): boolean => a.notes.length === 1 && places(a.notes[0]).some((p) => p.finger === 0);
+  /** What attacks are called: the same heads are stopped in the same ways. */
+  const names = attacks.map((a) => {
+    let name = '';
+    for (const n of a.notes) name += `${n.pitch ? midi(soundingOf(n)) * 8 + (staffStep(soundingOf(n)) % 7) : 'x'} `;
+    return name;
+  });
+  const known = new Map<string, Grip[]>();
   const layers = attacks.map((a, k): Grip[] => {
+    const pins = settings.pins.get(k);
+    if (!pins && a.notes.length === 1 && known.has(names[k])) return known.get(names[k])!;
     const heads = a.notes.filter((n) => n.pitch);
     const choices = heads.map(places);
     const free = (): Grip[] => {
       const grips = gripsOf(choices, hand, settings.bowed);
       if (heads.length > 1) chords.push({ at: k, possible: grips.length > 0, why: grips.length ? null : whyNot(heads, choices, open) });
-      return grips.length ? grips : lone(choices);
+      const ways = grips.length ? grips : lone(choices);
+      known.set(names[k], ways);
+      return ways;
     };
-    const pins = settings.pins.get(k);
     const pinned =
       pins &&
       gripsOf(
@@ -93,15 +103,14 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
     if (heads.length > 1) chords.push({ at: k, possible: true, why: null });
     return pinned;
   });
-  // What is stopped hangs on the pitches alone, until something is pinned.
-  const names = attacks.map(
-    (a, k) => a.notes.map((n) => (n.pitch ? pitchName(soundingOf(n)) : 'x')).join(' ') + (settings.pins.has(k) ? ` pinned ${k}` : '')
-  );
+  // Prices hang on the pitches alone, until something is pinned.
+  for (const k of settings.pins.keys()) names[k] += `pinned ${k}`;
   const question = {
     layers,
     ownKey: (k: number): string =>
-      `${names[k]} ${lasts(attacks[k]) >= PRICE.longSeconds ? 'long' : ''} ${isTrilled(attacks[k]) ? 'trilled' : ''}`,
-    stepKey: (k: number): string => `${names[k - 1]}>${names[k]} ${attacks[k - 1].joined} ${silenceBefore(line, k) >= 0.2}`,
+      names[k] + (lasts(attacks[k]) >= PRICE.longSeconds ? 'long' : '') + (isTrilled(attacks[k]) ? 'trilled' : ''),
+    stepKey: (k: number): string =>
+      `${names[k - 1]}>${names[k]}` + (attacks[k - 1].joined ? 'joined' : '') + (silenceBefore(line, k) >= 0.2 ? 'rest' : ''),
     own: (k: number, grip: Grip, tally: Tally): void => {
       const a = attacks[k];
       const long = lasts(a) >= PRICE.longSeconds;
@@ -129,14 +138,15 @@ export function leftHand(line: PlayerLine, settings: LeftHandSettings): Fingerin
   };
   const way = new Way(question);
   const grips = way.path.map((g) => g.places);
+  const costs = way.chosen.map((_, k) => way.costsAt(k));
   return {
     grips,
-    costs: way.chosen.map((_, k) => way.costsAt(k)),
+    costs,
     total: way.total,
     crossings: crossingsOf(line, grips),
     chords,
     refused,
-    alternatives: alternativesOf(way)
+    alternatives: alternativesOf(way, costs)
   };
 }
 
@@ -230,9 +240,10 @@ function gripsOf(choices: readonly (readonly Place[])[], hand: StringHand, bowed
     return g.every((p) => p.finger || !hands.length || p.position === nearestWait(hands[0].position));
   };
   const good = grips.filter(one);
+  if (choices.length === 1) return good.sort((a, b) => a[0].position - b[0].position).map((places) => ({ places }));
   return good
     .sort((a, b) => spreadOf({ places: a }) - spreadOf({ places: b }) || a[0].position - b[0].position)
-    .slice(0, choices.length > 1 ? MOST_GRIPS : undefined)
+    .slice(0, MOST_GRIPS)
     .map((places) => ({ places }));
 }
 const nearestWait = (position: number): number => (position < 2.5 ? 1 : position < 4.5 ? 3 : 5);
@@ -257,23 +268,30 @@ function whyNot(heads: readonly Note[], choices: readonly (readonly Place[])[], 
 
 function crossingsOf(line: PlayerLine, grips: readonly (readonly (Place | null)[])[]): Fingering['crossings'] {
   const found: Fingering['crossings'] = [];
+  const lowest = grips.map((g) => g.reduce((n, p) => (p ? Math.max(n, p.string) : n), -1));
+  const highest = grips.map((g) => g.reduce((n, p) => (p ? Math.min(n, p.string) : n), Infinity));
   for (let k = 1; k < grips.length; k++) {
-    const [a, b] = [grips[k - 1], grips[k]].map((g) => g.flatMap((p) => (p ? [p.string] : [])));
-    if (!a.length || !b.length) continue;
+    if (lowest[k] < 0 || lowest[k - 1] < 0) continue;
+    const up = highest[k - 1] - lowest[k];
+    const down = highest[k] - lowest[k - 1];
     // From the string that is nearest to where it goes.
-    const [from, to] = Math.min(...b) > Math.max(...a) ? [Math.max(...a), Math.min(...b)] : [Math.min(...a), Math.max(...b)];
-    const apart = Math.max(0, Math.min(...b) - Math.max(...a), Math.min(...a) - Math.max(...b));
-    if (apart > 1) found.push({ at: k, from, to, slurred: line.attacks[k - 1].joined });
+    if (Math.max(up, down) > 1)
+      found.push({
+        at: k,
+        from: down > up ? lowest[k - 1] : highest[k - 1],
+        to: down > up ? highest[k] : lowest[k],
+        slurred: line.attacks[k - 1].joined
+      });
   }
   return found;
 }
 
 /** Other fingerings that cost little more: at each shift, the best that is stopped otherwise there. */
-const alternativesOf = (way: Way<Grip>): Fingering['alternatives'] =>
+const alternativesOf = (way: Way<Grip>, costs: readonly Cost[][]): Fingering['alternatives'] =>
   way
     .detours(
       PRICE.close,
-      (k) => k > 0 && way.costsAt(k).some((c) => c.name === 'shift'),
+      (k) => k > 0 && costs[k].some((c) => c.name === 'shift'),
       (a, b) => handOf(a)?.string !== handOf(b)?.string || handOf(a)?.finger !== handOf(b)?.finger
     )
     .map(({ from, to, price, options }) => ({ from, to, price, grips: options.map((g) => g.places) }));
