@@ -9,6 +9,7 @@ import { findingsOf } from '../core/technique/findings.ts';
 import { fingerName, stringName } from '../core/technique/left-hand.ts';
 import type { Attack } from '../core/technique/player-line.ts';
 import type { Place } from '../core/technique/string-places.ts';
+import { bowPrice } from '../core/technique/told/ways.ts';
 import { techniqueOf, type Technique, type TechniqueOptions, type TechniquePin } from '../core/technique/technique.ts';
 import { CallError } from './call-error.ts';
 
@@ -234,14 +235,3 @@ function fingersOf(
 }
 
 const handOfStick = (stick: string | undefined): string | null => (stick ? (['L', '1', '2'].includes(stick) ? 'left' : 'right') : null);
-
-/** "one retake in bar 6, one hook in bar 7". */
-function bowPrice(score: Score, attacks: readonly Attack[], strokes: readonly Stroke[], price: number): string {
-  const ways = strokes
-    .filter((s) => s.way !== 'plain' && s.way !== 'lift')
-    .map((s) => `one ${s.way === 'split' ? 'split slur' : s.way} in bar ${score.measures[attacks[s.from].notes[0].measure].number}`);
-  const wrong = strokes
-    .filter((s) => s.costs.some((c) => c.name === 'up-bow on a downbeat'))
-    .map((s) => `an up-bow on the downbeat of bar ${score.measures[attacks[s.from].notes[0].measure].number}`);
-  return [...ways, ...wrong].slice(0, 3).join(', ') || `${round(price, 2)} more`;
-}

@@ -2,7 +2,7 @@ import type { Study } from '../analysis/study.ts';
 import type { Reading } from '../reading/reading.ts';
 import { ruleContext } from '../reading/context.ts';
 import { styleOf } from '../reading/reading.ts';
-import type { HowItLies } from '../technique/how-it-lies.ts';
+import type { HowItLies } from '../technique/told/lying.ts';
 import { finding, type Finding } from './finding.ts';
 
 /** Findings of one kind that are told, at most: where a whole piece does not lie, once is enough. */

@@ -57,6 +57,15 @@ export const BRASS_PRICES = {
   /** A player's own fingering outranks what is usual. */
   notOwn: 3,
   highPartial: 0.04,
+  /** Seconds of rest after which a soft entrance has to be prepared, and the partial from which an accent may burst. */
+  longRest: 4,
+  burstsFrom: 8,
+  /** Of the most load: what is a peak, from where on there is something to save, and in how many bars before. */
+  peak: 0.9,
+  saveFrom: 0.6,
+  saveBars: 8,
+  /** By so much of the most load an earlier bar outdoes the loudest one, and it is asked about. */
+  spent: 0.1,
   /** The horn's other side. */
   change: 0.3,
   /** Above this height a horn is played on its higher side; MIDI number. [C] */

@@ -14,5 +14,9 @@ export const MALLETS = {
   strongLeft: 0.1,
   /** A jump of one hand, a semitone, over the seconds that it has. */
   jump: 0.004,
+  /** Two hands on one bar, nearer than so many seconds, need places of their own on it. */
+  crowdedSeconds: 0.2,
+  /** Semitones by which the middle of a phrase lies elsewhere than that of the one before, so that the body moves first. */
+  standsAnew: 10,
   close: 0.4
 } as const;

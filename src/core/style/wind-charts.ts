@@ -2,7 +2,7 @@
  * Fingerings of woodwinds by written pitch, from memory [M], to be checked with players and replaced by a teacher's own. Handbook
  * 16.1. A fingering is what is held down: T the left thumb, R the register or octave key (P the second one), 1 2 3 the left
  * hand's fingers, 4 5 6 the right hand's, h a thumb or first finger that covers half; then keys by name: l… for the left little
- * finger, r… for the right, s… for the right hand's side, p… for the left palm, k… for the first finger of the left hand, f the
+ * finger, r… for the right, s… for the right hand's side, p… for the left palm, t… for the right thumb, k… for the first finger of the left hand, f the
  * fork of the right ring finger, b the key between the first two. Several ways are separated by bars, the regular one first. What
  * stands high and differs from maker to maker is left out.
  */
@@ -188,6 +188,39 @@ const RECORDER: WindChart = {
   }
 };
 
+/** R is the whisper key here; keys of the right thumb begin with t. */
+const BASSOON: WindChart = {
+  ways: {
+    F2: 'R123456 rF',
+    'F#2': 'R123456 rF# | R123456 tF#',
+    G2: 'R123456',
+    'G#2': 'R123456 rG#',
+    A2: 'R12345',
+    Bb2: 'R12345 tBb | R1234 f',
+    B2: 'R1234',
+    C3: 'R123',
+    'C#3': '123 lC#',
+    D3: 'R12',
+    Eb3: 'R13',
+    E3: 'R1',
+    F3: 'R',
+    'F#3': 'h23456 tF# | h23456 rF#',
+    G3: 'h23456',
+    'G#3': 'h23456 rG#',
+    A3: '12345',
+    Bb3: '12345 tBb',
+    B3: '1234',
+    C4: '123',
+    'C#4': '123 rF lC#',
+    D4: '12',
+    Eb4: '124 lE',
+    E4: '1345 lE',
+    F4: '13456 lE',
+    'F#4': '2345 rF lE',
+    G4: '2345 rF'
+  }
+};
+
 export const WIND_CHARTS: Readonly<Record<string, WindChart>> = {
   clarinet: CLARINET,
   'e-flat-clarinet': CLARINET,
@@ -205,7 +238,9 @@ export const WIND_CHARTS: Readonly<Record<string, WindChart>> = {
   'alto-sax': SAXOPHONE,
   'tenor-sax': SAXOPHONE,
   'baritone-sax': SAXOPHONE,
-  recorder: RECORDER
+  recorder: RECORDER,
+  bassoon: BASSOON,
+  contrabassoon: BASSOON
 };
 
 /** Prices of moving from one fingering to the next (16.2) [M]. */

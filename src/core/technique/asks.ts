@@ -1,13 +1,17 @@
 import { GroupBuilder, plural, unique, type SurveyGroup } from '../survey/line.ts';
 import { breathSeconds } from '../style/breath.ts';
+import { BRASS_PRICES } from '../style/brass.ts';
+import { listed } from '../sentences.ts';
+import { longestWithoutRest, saveBefore } from './brass-slurs.ts';
+import { tunesOf } from './pipe-set.ts';
 import { ringing } from './left-hand.ts';
 import { lasts } from './player-line.ts';
 import type { Technique } from './technique.ts';
 
 /** A line that would lead to more bars leads to none: it is everywhere. */
 const MOST_BARS = 12;
-/** Of the most that a piece asks of the lips, what is a peak. [M] */
-const PEAK = 0.9;
+/** Seconds of playing from which the lips want a rest. [M] */
+const LONG_WORK = 40;
 
 /** What a piece asks of its instrument: the first look at how it lies. */
 export function asksOf(t: Technique): SurveyGroup {
@@ -67,6 +71,14 @@ export function asksOf(t: Technique): SurveyGroup {
         t.strings.chords.map((c) => barOf(c.at))
       );
   }
+  if (t.chords.length) {
+    const thought = t.chords.filter((c) => c.thought.length);
+    add(
+      'Broken chords under the bow',
+      `${t.chords.length}${thought.length ? `, ${thought.length} of them longer than they can be held` : ''}`,
+      t.chords.map((c) => barOf(c.at))
+    );
+  }
   if (t.wide.length) {
     const widest = t.wide.reduce((a, b) => (b.semitones > a.semitones ? b : a));
     add('Widest span', `${widest.semitones} semitones, ${widest.hand} hand`, [widest.attack.notes[0].measure]);
@@ -102,8 +114,26 @@ export function asksOf(t: Technique): SurveyGroup {
       t.winds.awkward.map((a) => barOf(a.at))
     );
   if (t.load) {
-    const peaks = t.load.flatMap((value, bar) => (value >= PEAK ? [bar] : []));
+    const peaks = t.load.flatMap((value, bar) => (value >= BRASS_PRICES.peak ? [bar] : []));
     add('Most for the lips', plural(peaks.length, 'bar'), peaks);
+    const save = saveBefore(t.load);
+    if (save)
+      add(
+        'Save before the last peak',
+        `what is loud there need not be loudest`,
+        Array.from({ length: save.to - save.from + 1 }, (_, k) => save.from + k)
+      );
+    const long = longestWithoutRest(t.line);
+    if (long.seconds >= LONG_WORK) add('Longest without a rest', `${long.seconds.toFixed(0)} s`, [barOf(long.at)]);
+  }
+  if (t.instrument.key === 'pipes') {
+    const tunes = tunesOf(score);
+    if (tunes.length > 1)
+      add(
+        'Tunes in the set',
+        `${tunes.length}${new Set(tunes.map((x) => x.meter)).size > 1 ? `, in ${listed([...new Set(tunes.map((x) => x.meter ?? 'free time'))])}` : ''}, repeats played in full`,
+        tunes.map((x) => x.from)
+      );
   }
   if (t.sticks) add('Mallets', attacks.some((a) => a.notes.length > 2) ? 'four' : 'two', []);
   for (const name of [...new Set(t.movements.map((m) => m.name))]) {

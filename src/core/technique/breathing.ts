@@ -28,6 +28,8 @@ export interface Breathing {
   total: number;
   /** Attacks at which the air has run out before the next breath. */
   late: number[];
+  /** Attacks before which a breath is decided that divides what belongs together. */
+  misplaced: number[];
 }
 
 /** Where a breath may be taken, and what it costs there; null where it may not. */
@@ -61,7 +63,12 @@ export function breathing(line: PlayerLine, settings: BreathSettings): Breathing
   const { attacks } = line;
   const n = attacks.length;
   const places = attacks.map((_, k) => (k && settings.pins.get(k) !== false ? breathPlace(line, k, settings) : null));
-  for (const [k, taken] of settings.pins) if (taken && k > 0 && k < n) places[k] = { price: 0, where: 'as decided' };
+  const misplaced: number[] = [];
+  for (const [k, taken] of settings.pins)
+    if (taken && k > 0 && k < n) {
+      if (!places[k]) misplaced.push(k);
+      places[k] = { price: 0, where: 'as decided' };
+    }
   const comfortable = settings.capacity ?? breathSeconds(settings.instrument);
   const spends = BREATH.spenders.includes(settings.instrument) ? BREATH.loudSpenders : BREATH.loud;
   // Air that is used up to each attack, in seconds as they count at mf; silence costs none.
@@ -101,5 +108,5 @@ export function breathing(line: PlayerLine, settings: BreathSettings): Breathing
     return { at, kind: silenceBefore(line, at) >= BREATH.fullSeconds ? 'full' : 'quick', secondsBefore, where: places[at]!.where };
   });
   if (n && (used[n] - used[since]) / comfortable > 1) late.push(n - 1);
-  return { breaths, total: best[n], late };
+  return { breaths, total: best[n], late, misplaced };
 }

@@ -1,8 +1,11 @@
 import { inSigns } from '../analysis/words.ts';
 import { midi, parsePitch, pitchName } from '../score/pitch.ts';
 import { listed } from '../sentences.ts';
+import { spentBeforePeak } from './brass-slurs.ts';
 import type { WideChord } from './hands.ts';
+import { hardOrnaments } from './ornament-fingers.ts';
 import type { Technique } from './technique.ts';
+import { gripsForTaorluaths } from './pipes.ts';
 import { height, type Attack } from './player-line.ts';
 
 /** A place where nothing is good, in a sentence. */
@@ -36,6 +39,10 @@ export function findingsOf(t: Technique): TechniqueFinding[] {
   });
   for (const w of t.wide) if (!w.possible) found.push({ attack: w.attack, what: wideWords(w) });
   for (const at of t.breath?.late ?? []) say(at, 'The air does not last to the next place where one may breathe.');
+  for (const at of t.breath?.misplaced ?? []) say(at, `The breath before this note ${dividedBy(t, at)}.`);
+  for (const { at, why } of hardOrnaments(t)) say(at, why);
+  const spent = t.load && spentBeforePeak(t.load, t.loudest);
+  if (spent) found.push({ attack: attacks.find((a) => a.notes[0].measure >= spent.peak)!, what: spent.what(t.line.score.measures) });
   t.brass?.ways.forEach((w, at) => {
     if (!w) say(at, 'This note cannot be played on this instrument.');
   });
@@ -49,6 +56,11 @@ export function findingsOf(t: Technique): TechniqueFinding[] {
       if (high !== null && heights.some((h) => h > high)) say(at, `This is higher than what ${name} is sure of (${inSigns(highest!)}).`);
     });
   }
+  for (const { at, like } of gripsForTaorluaths(t.movements))
+    say(
+      at,
+      `A grip stands here, where bar ${t.line.score.measures[attacks[like].notes[0].measure].number} has a taorluath: was its E meant?`
+    );
   for (const m of t.movements) {
     if (!m.complete) say(m.at, `The ${m.name.replace('-', ' ')} is not complete: ${m.missing.map(pipeName).join(' and ')} is missing.`);
     else if (m.needs > m.has)
@@ -62,6 +74,15 @@ const WRONG_WAY = 1.6;
 
 /** A shift inside a slur that costs more is a jump. [M] */
 const BAD_SHIFT = 3;
+
+/** What a breath divides that belongs together. */
+function dividedBy({ line }: Technique, at: number): string {
+  const before = line.attacks[at - 1];
+  if (before.joined) return 'is inside a slur';
+  if (before.grace) return 'parts a small note from the one that it belongs to';
+  if (before.to > line.attacks[at].from + 1e-6) return 'comes while a note is still held';
+  return 'parts a dissonance from its resolution, or a climb by half steps';
+}
 
 const pipeName = (letter: string): string => ({ G: 'low G', A: 'low A', g: 'high G', a: 'high A' })[letter] ?? letter.toUpperCase();
 

@@ -1,4 +1,5 @@
 import { GRACE_SECONDS, GRACE_SHARE, MOVEMENTS, PIPE_NOTES, type MovementName } from '../style/pipe-movements.ts';
+import { format } from '../score/fraction.ts';
 import type { Pitch } from '../score/pitch.ts';
 import { staffStep } from '../score/pitch.ts';
 import { lasts, type PlayerLine } from './player-line.ts';
@@ -13,6 +14,8 @@ export interface FoundMovement {
   /** Seconds that it needs, and that there are. */
   needs: number;
   has: number;
+  /** From which note to which, and where in the bar: places that are alike want the same movement. */
+  place: string;
 }
 
 /** Height of low G on the staff. */
@@ -72,6 +75,7 @@ export function movements({ attacks }: PlayerLine, tight: boolean): FoundMovemen
       found.push({
         at,
         ...movement,
+        place: `${from}>${letter} ${format(a.notes[0].onset)}`,
         complete: !movement.missing.length,
         needs: graces.length * (tight ? GRACE_SECONDS.tight : GRACE_SECONDS.open),
         has: lasts(giver) * GRACE_SHARE
@@ -82,4 +86,14 @@ export function movements({ attacks }: PlayerLine, tight: boolean): FoundMovemen
     before = at;
   });
   return found;
+}
+
+/** Grips that stand where the same step of the same beat has a taorluath more often. Handbook 19.2. */
+export function gripsForTaorluaths(found: readonly FoundMovement[]): { at: number; like: number }[] {
+  return found.flatMap((m) => {
+    if (m.name !== 'grip') return [];
+    const alike = found.filter((o) => o.place === m.place);
+    const whole = alike.filter((o) => o.name === 'taorluath');
+    return whole.length > alike.length - whole.length ? [{ at: m.at, like: whole[0].at }] : [];
+  });
 }

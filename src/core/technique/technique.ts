@@ -18,6 +18,12 @@ import type { SchoolAnswers } from '../style/schools.ts';
 import { MALLETED } from '../style/mallets.ts';
 import { STRING_HANDS, STRING_TASTE } from '../style/string-hands.ts';
 import type { Player } from '../players/player.ts';
+import { bowedChords, type BowedChord, type ChordBreak, type ChordRelease } from './bowed-chords.ts';
+import { brassRemarks, type BrassRemark } from './brass-slurs.ts';
+import { pedalStretches, type PedalStretch } from './pedal.ts';
+import { strokeRuns, type StrokeRun } from './strokes.ts';
+import { handsApart, organTouch, type HandRemark } from './two-hands.ts';
+import { PEDALLED_IN } from '../style/keyboard-sound.ts';
 import { bowing, type BowDirection, type Bowing } from './bow.ts';
 import { brassFingering, loadCurve, ownOfBrass, type BrassFingering, type BrassPin } from './brass.ts';
 import { breathing, type Breathing } from './breathing.ts';
@@ -72,10 +78,23 @@ export interface Technique {
   load: number[] | null;
   sticks: Sticking | null;
   movements: FoundMovement[];
+  /** Chords under the bow, and kinds of stroke. */
+  chords: BowedChord[];
+  strokes: StrokeRun[];
+  /** What the hands of a keyboard do apart, and what stays on an organ. */
+  hands: HandRemark[];
+  pedal: PedalStretch[];
+  brassRemarks: BrassRemark[];
+  /** Last attacks of phrases. */
+  phraseEnds: ReadonlySet<number>;
+  /** The loudest bar, the last of several; null where nothing is marked. */
+  loudest: number | null;
 }
 
 /** What is loud: forte and more. */
 const LOUD = DYNAMIC_STEPS.indexOf('f');
+/** What is soft: piano and less. */
+const SOFT = DYNAMIC_STEPS.indexOf('p');
 /** Without a mark it is as loud as mezzo forte. */
 const UNMARKED = DYNAMIC_STEPS.indexOf('mf');
 
@@ -121,23 +140,38 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
   const technical = (n: Note, name: string): string | undefined => n.marks?.find((m) => m.group === 'technical' && m.name === name)?.value;
   const hasMark = (n: Note, name: string): boolean => n.marks?.some((m) => m.name === name) ?? false;
   const keyboard = can(instrument, 'keys') ? keyboardOf(score, part, seconds, options, technical) : null;
+  const bow = bows
+    ? bowing(line, {
+        school: bowSchool(school('bowing')),
+        loud,
+        gesture: (at) => context.gesture[at],
+        phraseEnds: context.phraseEnds,
+        pins: pinsOn(
+          line,
+          (p) => p.bow,
+          (n) => (hasMark(n, 'down-bow') ? 'down' : hasMark(n, 'up-bow') ? 'up' : undefined)
+        )
+      })
+    : null;
+  const brass = tubes
+    ? brassFingering(
+        line,
+        instrument.key,
+        pinsOn<BrassPin>(
+          line,
+          (p) => (p.finger === undefined ? undefined : tubes[0].by === 'slide' ? { slide: Number(p.finger) } : { valves: p.finger }),
+          () => undefined
+        ),
+        ownOfBrass(player?.fingerings ?? [])
+      )
+    : null;
+  const played = keyboard?.played ?? [];
   return {
     instrument,
     player,
     line,
-    bow: bows
-      ? bowing(line, {
-          school: bowSchool(school('bowing')),
-          loud,
-          gesture: (at) => context.gesture[at],
-          phraseEnds: context.phraseEnds,
-          pins: pinsOn(
-            line,
-            (p) => p.bow,
-            (n) => (hasMark(n, 'down-bow') ? 'down' : hasMark(n, 'up-bow') ? 'up' : undefined)
-          )
-        })
-      : null,
+    bow,
+    brass,
     strings:
       hand && instrument.strings
         ? leftHand(line, {
@@ -153,7 +187,7 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
             })
           })
         : null,
-    keyboard: keyboard?.played ?? [],
+    keyboard: played,
     wide: keyboard?.wide ?? [],
     breath: breathes
       ? breathing(line, {
@@ -168,18 +202,6 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
             () => undefined
           )
         })
-      : null,
-    brass: tubes
-      ? brassFingering(
-          line,
-          instrument.key,
-          pinsOn<BrassPin>(
-            line,
-            (p) => (p.finger === undefined ? undefined : tubes[0].by === 'slide' ? { slide: Number(p.finger) } : { valves: p.finger }),
-            () => undefined
-          ),
-          ownOfBrass(player?.fingerings ?? [])
-        )
       : null,
     winds: chart
       ? windWay(
@@ -203,8 +225,22 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
           )
         )
       : null,
-    movements: instrument.key === 'pipes' ? movements(line, school('pipe-movements') === 'tight') : []
+    movements: instrument.key === 'pipes' ? movements(line, school('pipe-movements') === 'tight') : [],
+    chords: bows
+      ? bowedChords(line, (school('chord-break') as ChordBreak) ?? 'from-below', (school('chord-release') as ChordRelease) ?? 'top')
+      : [],
+    strokes: bow ? strokeRuns(line, bow, options.period, loud) : [],
+    hands: instrument.key === 'organ' ? organTouch(played) : handsApart(played),
+    pedal: instrument.key === 'piano' && PEDALLED_IN.includes(options.period) ? pedalStretches(score, part.index, study.facts.chords) : [],
+    brassRemarks: brass ? brassRemarks(line, brass, (at) => levels[at] <= SOFT) : [],
+    phraseEnds: context.phraseEnds,
+    loudest: loudestBar(line, levels, said.length > 0)
   };
+}
+
+function loudestBar({ attacks }: PlayerLine, levels: readonly number[], marked: boolean): number | null {
+  if (!marked || !attacks.length) return null;
+  return attacks[levels.lastIndexOf(Math.max(...levels))].notes[0].measure;
 }
 
 /** What is said of the heads of each attack; only attacks of which something is. */

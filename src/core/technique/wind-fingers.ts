@@ -24,12 +24,13 @@ const FINGERS = {
   R1: 'the right first finger',
   R2: 'the right second finger',
   R3: 'the right third finger',
-  R4: 'the right little finger'
+  R4: 'the right little finger',
+  RT: 'the right thumb'
 } as const;
 type Finger = keyof typeof FINGERS;
 
 const BY_DIGIT: Record<string, Finger> = { '1': 'L1', '2': 'L2', '3': 'L3', '4': 'R1', '5': 'R2', '6': 'R3', '7': 'R4' };
-const BY_KEY: Record<string, Finger> = { l: 'L4', r: 'R4', s: 'R1', k: 'L1', p: 'L1', b: 'L1', f: 'R3' };
+const BY_KEY: Record<string, Finger> = { l: 'L4', r: 'R4', s: 'R1', k: 'L1', p: 'L1', b: 'L1', f: 'R3', t: 'RT' };
 
 /** Reads a fingering of the chart: "TR123456 lE". */
 export function readFingering(keys: string, alternate = false): WindFingering {
@@ -86,7 +87,7 @@ export function stepBetween(a: WindFingering, b: WindFingering, tally: Tally): v
   if (register && up + down >= PRICE.breakWith) tally('over the break', PRICE.break);
 }
 
-const spoken = (key: string): string => key.replace(/^[lrskp]/, '').replace(/#/g, '♯');
+const spoken = (key: string): string => key.replace(/^[lrskpt]/, '').replace(/#/g, '♯');
 
 export interface WindWay {
   /** By attack; null where the chart has no such note. */

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { nanoid } from 'nanoid';
   import { can } from '$core/style/instruments/instrument';
   import Act from '../controls/Act.svelte';
   import Fold from '../controls/Fold.svelte';
-  import { LYING_NAMES, unwritten, type LyingKind } from './lying';
+  import type { OtherWay } from '$core/technique/told/lying';
+  import { LYING_NAMES, unwritten, writing, type LyingKind } from './lying';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
@@ -25,22 +25,13 @@
   const kinds = $derived((Object.keys(LYING_NAMES) as LyingKind[]).filter((kind) => marks.some((m) => m.kind === kind)));
   const many = (kind: LyingKind, n: number): string => `${n} ${LYING_NAMES[kind]}${n === 1 ? '' : 's'}`;
 
-  /** Written into the part they stay, and the rest is looked for around them. */
   function write(kind: LyingKind): void {
     const chosen = marks.filter((m) => m.kind === kind);
-    workspace.act({
-      type: 'together',
-      what: `writing ${many(kind, chosen.length)}`,
-      commands: chosen.map(({ value, note, start, staff }) => ({
-        type: 'add-marking',
-        marking: {
-          id: `mark-${nanoid()}`,
-          ...{ kind, value, note, start, staff },
-          part: workspace.reading.part,
-          because: [{ text: 'As it lies on the instrument.' }]
-        }
-      }))
-    });
+    workspace.act({ type: 'together', what: `writing ${many(kind, chosen.length)}`, commands: writing(chosen, workspace.reading) });
+  }
+
+  function take(way: OtherWay): void {
+    workspace.act({ type: 'together', what: 'taking another way', commands: writing(way.marks, workspace.reading) });
   }
 </script>
 
@@ -59,7 +50,10 @@
     {#each findings as f, k (k)}<p class="wrong">{f.what}</p>{/each}
     {#if ways.length}
       <Fold label={ways.length === 1 ? 'Another way is close' : `${ways.length} other ways are close`}>
-        {#each ways as w, k (k)}<p>{w.text}</p>{/each}
+        {#each ways as w, k (k)}<p>
+            {w.text} <span class="quiet">({w.price})</span>
+            <Act onclick={() => take(w)} aria-label="Take this way: {w.text}">Take it</Act>
+          </p>{/each}
       </Fold>
     {/if}
     {#if kinds.length}
@@ -69,7 +63,9 @@
         {/each}
       </p>
     {/if}
-    {#if can(workspace.instrument, 'breathes')}<p class="quiet">Seconds are those of a usual player; yours may have more or less.</p>{/if}
+    {#if can(workspace.instrument, 'breathes') && !workspace.playedBy}<p class="quiet">
+        Seconds are those of a usual player; yours may have more or less: <a href="/players">say so</a>.
+      </p>{/if}
   </section>
 {/if}
 

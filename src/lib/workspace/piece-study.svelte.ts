@@ -12,7 +12,7 @@ import type { Score } from '$core/score/model';
 import type { Survey } from '$core/survey/survey';
 import type { SchoolKey } from '$core/style/schools';
 import { Latest, sentenceOf } from './latest';
-import type { HowItLies } from '$core/technique/how-it-lies';
+import type { HowItLies } from '$core/technique/told/lying';
 import type { Drafted } from '$core/reading/draft/draft';
 import type { Period } from '$core/style/profiles';
 import type { Amount } from '$core/style/draft-weights';

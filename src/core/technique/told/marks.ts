@@ -1,0 +1,60 @@
+import { STRING_NAMES } from '../../markings/kinds/string.ts';
+import { fingerName } from '../left-hand.ts';
+import { height, mainAttack, silenceBefore, topOf } from '../player-line.ts';
+import type { Technique } from '../technique.ts';
+import { mark, type LyingMark } from './lying.ts';
+
+/** What an editor would write: the rest goes on by itself. */
+export function marksOf(t: Technique): LyingMark[] {
+  const { attacks } = t.line;
+  const marks: LyingMark[] = [];
+  t.bow?.strokes.forEach((s, k, all) => {
+    const at = mainAttack(t.line, s.from);
+    const lifted = k > 0 && silenceBefore(t.line, s.from) > 0;
+    // Turning at each stroke needs no sign; where it begins, and where it does not turn, one does.
+    if (k === 0 || lifted || s.way === 'hook' || s.way === 'retake' || s.way === 'split' || all[k - 1]?.way === 'retake')
+      marks.push(mark('bowing', `${s.direction}-bow`, topOf(attacks[at])));
+  });
+  if (t.strings) {
+    let position = 1;
+    t.strings.grips.forEach((grip, k) => {
+      const places = grip.flatMap((p, h) => (p && p.finger > 0 ? [{ p, note: attacks[k].notes[h] }] : []));
+      const first = places[0];
+      if (!first) return;
+      const moved = first.p.position !== position;
+      for (const { p, note } of places)
+        if (moved || p.finger === 4 || p.extended) marks.push(mark('fingering', fingerName(p.finger), note));
+      if (moved && first.p.string > 0 && first.p.position > 1) marks.push(mark('string', STRING_NAMES[first.p.string], first.note));
+      position = first.p.position;
+    });
+  }
+  for (const { line, fingering } of t.keyboard)
+    fingering.grips.forEach((grip, k) => {
+      const a = line.attacks[k];
+      const outer = fingering.hand === 'right' ? grip.length - 1 : 0;
+      const before = fingering.grips[k - 1];
+      const old = k ? line.attacks[k - 1] : null;
+      const turns = (): boolean => {
+        if (!before || !old) return true;
+        const [f, g] = fingering.hand === 'right' ? [before.at(-1)!, grip.at(-1)!] : [-before[0], -grip[0]];
+        const step = fingering.hand === 'right' ? height(topOf(a)) - height(topOf(old)) : height(a.notes[0]) - height(old.notes[0]);
+        return step !== 0 && (g - f) * step <= 0;
+      };
+      if (k === 0 || silenceBefore(line, k) > REST || turns())
+        if (grip[outer]) marks.push(mark('fingering', String(grip[outer]), a.notes[outer]));
+    });
+  for (const b of t.breath?.breaths ?? [])
+    if (silenceBefore(t.line, b.at) <= 0.05 && attacks[b.at - 1]) marks.push(mark('breath', 'breath', topOf(attacks[b.at - 1])));
+  t.sticks?.sticks.forEach((sticks, k) => {
+    const [s] = sticks;
+    const before = t.sticks!.sticks[k - 1]?.[0];
+    if (sticks.length === 1 && (s === 'L' || s === 'R') && (k === 0 || s === before || silenceBefore(t.line, k) > REST))
+      marks.push(mark('sticking', s, attacks[k].notes[0]));
+  });
+  for (const w of t.wide) for (const { note, to } of w.shared) marks.push(mark('hand', to === 'right' ? 'r.h.' : 'l.h.', note));
+  for (const { measure, start, end } of t.pedal) marks.push({ kind: 'pedal', value: 'pedal', start, end, staff: 2, measure });
+  return marks;
+}
+
+/** Seconds of silence after which a hand begins anew. [M] */
+const REST = 0.4;
