@@ -205,3 +205,55 @@ test('how it lies: bows of a bar are told, looked at on the page, written in, an
   await expect(counted).toContainText(`${before} marked`);
   await saved(page);
 });
+
+test('what a note lies with is written by one key while walking; another way is taken whole; both are undone', async ({ page }) => {
+  await openRoom(page, 'Corrente', 'Reading');
+  const counted = page.getByTestId('open-count');
+  const marked = async (): Promise<number> => Number(/(\d+) marked/.exec((await counted.textContent())!)![1]);
+  await expect(page.getByTestId('how-it-lies')).toBeVisible();
+  await page.locator('.music').focus();
+  await page.keyboard.press('Control+ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  const strip = page.getByTestId('strip');
+  await expect(strip).toContainText(/lies with/);
+  const before = await marked();
+  await page.keyboard.press('Enter');
+  await expect(strip).not.toContainText('lies with');
+  expect(await marked()).toBeGreaterThan(before);
+  await page.getByRole('button', { name: 'Undo writing what lies there' }).click();
+  await expect(strip).toContainText(/lies with/);
+  expect(await marked()).toBe(before);
+
+  await page.keyboard.press('Escape');
+  await page.locator('.music').focus();
+  await page.keyboard.press('Control+Home');
+  const lies = page.getByTestId('how-it-lies');
+  const close = lies.getByText(/other ways? (?:is|are) close|Another way is close/);
+  for (let k = 0; k < 30 && !(await close.isVisible()); k++) await page.keyboard.press('Control+ArrowRight');
+  await close.click();
+  await lies
+    .getByRole('button', { name: /^Take this way/ })
+    .first()
+    .click();
+  await expect(page.getByRole('button', { name: 'Undo taking another way' })).toBeVisible();
+  expect(await marked()).toBeGreaterThan(before);
+  await page.getByRole('button', { name: 'Undo taking another way' }).click();
+  await saved(page);
+});
+
+test('an answer about chords says what it changes before it is given; crossings over a string are drawn on request', async ({ page }) => {
+  const leaps =
+    'X:1\nT:Over the strings\nM:4/4\nL:1/4\nV:1 nm="Violin"\nK:G\nG, e G, e|(G, g) G, e|!diminuendo(!G, e G, e|[G,DBg]2 g2!diminuendo)!|]\n';
+  const response = await page.request.post('/api/pieces?name=strings.abc&again', { data: Buffer.from(leaps) });
+  expect(response.ok()).toBe(true);
+  await response.text();
+  await openRoom(page, 'Over the strings', 'Reading');
+  await expect(page.getByTestId('how-it-lies')).toBeVisible();
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
+  await page.getByText('crossings over a string').click();
+  await expect(page.locator('.music [id^="crossing-"]').first()).toBeAttached();
+  await page.keyboard.press('Escape');
+  const question = page.locator('[data-testid=question][data-key=chord-break]').first();
+  await question.getByRole('button').first().click();
+  await expect(question).toContainText(/lies otherwise in (?:one bar|\d+ bars) \(bar \d/);
+});

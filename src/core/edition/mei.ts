@@ -16,7 +16,9 @@ export interface RowEntry {
   /** Where it ends, for rows that are drawn as brackets. */
   until?: Fraction;
   /** Which row: part of the CSS class in the picture. */
-  row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count' | 'voices';
+  row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count' | 'voices' | 'crossings';
+  /** Ids of two notes between which it is drawn as a short line. */
+  between?: readonly [string, string];
 }
 
 /** Rows that stand above the first staff; the others stand below the last. */
@@ -142,6 +144,10 @@ function rowElement({ id, row, text }: RowEntry, staff: number, stamp: number, s
   return `<dir ${common}${group}><rend fontstyle="normal"${size}>${escapeXml(text)}</rend></dir>`;
 }
 
+/** A dotted line from one note to another. */
+const lineBetween = ({ id, row }: RowEntry, [from, to]: readonly [string, string]): string =>
+  `<gliss xml:id="${escapeXml(id)}" type="analysis ${row}" startid="#${from}" endid="#${to}" lform="dotted"/>`;
+
 /** A bracket over a stretch of time with its text at the beginning, as far as it lies in the chunk. */
 function bracket(score: Frame, chunk: Chunk, r: RowEntry & { until: Fraction }): [Measure, string] | null {
   const [from, to] = [measureAt(score, r.start), measureAt(score, r.until)];
@@ -212,7 +218,8 @@ export function editionMei(
       continue;
     }
     const measure = inside(r.start);
-    if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start)), symbols));
+    if (measure && r.between) put(measure, lineBetween(r, r.between));
+    else if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start)), symbols));
   }
   let result = withSignsInNotes(withOtherNotes(withoutOversize(mei), others, both), inNotes);
   for (const { note, attribute } of onNotes) result = result.replace(`xml:id="${note}"`, `$& ${attribute}`);

@@ -22,7 +22,7 @@ export const BOW = {
   chordUp: 1.5,
   lastLongUp: 0.8,
   /** School `gesture`: down while it grows, up while it fades. */
-  againstGesture: 0.7,
+  againstGesture: 1.1,
   /** A second note in one direction, apart: dear when it is slow. */
   hook: 0.7,
   hookASecond: 0.8,

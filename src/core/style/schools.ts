@@ -413,6 +413,9 @@ export const SCHOOLS = [
 export type SchoolKey = (typeof SCHOOLS)[number]['key'];
 export type SchoolAnswers = Partial<Record<SchoolKey, string>>;
 
+/** Questions whose answers change how a part lies under hands and bows. */
+export const TECHNIQUE_SCHOOLS: readonly SchoolKey[] = ['bowing', 'chord-break', 'chord-release', 'pipe-movements'];
+
 /** An answer to a question of school that holds for some bars only: half-open range in quarters. */
 export interface LocalAnswer {
   key: SchoolKey;

@@ -10,7 +10,7 @@ import { instrumentOf } from '../style/instruments/instrument-of.ts';
 import { asksOf } from './asks.ts';
 import { findingsOf } from './findings.ts';
 import { stringName } from './left-hand.ts';
-import { secondsPlayed } from './player-line.ts';
+import { secondsPlayed, topOf } from './player-line.ts';
 import { techniqueOf, type TechniquePin } from './technique.ts';
 import { linesOf } from './told/bars.ts';
 import type { HowItLies } from './told/lying.ts';
@@ -26,7 +26,7 @@ export function pinsOfMarkings(markings: readonly Marking[], open: number, score
     if (m.kind === 'bowing') add(m.note, { bow: m.value === 'down-bow' ? 'down' : 'up' });
     else if (m.kind === 'fingering') add(m.note, { finger: m.value });
     else if (m.kind === 'string' && STRING_NAMES.indexOf(m.value) < open) add(m.note, { string: m.value });
-    else if (m.kind === 'sticking') add(m.note, { hand: m.value === 'R' ? 'right' : 'left' });
+    else if (m.kind === 'sticking') add(m.note, /\d/.test(m.value) ? { finger: m.value } : { hand: m.value === 'R' ? 'right' : 'left' });
     else if (m.kind === 'hand') add(m.note, { hand: m.value === 'r.h.' ? 'right' : 'left' });
     else if (m.kind === 'breath') {
       // It is drawn behind the note that it is taken from.
@@ -75,6 +75,10 @@ export function howItLies(study: Study, reading: Reading, { player = null, perfo
     lines: linesOf(t),
     ways: waysOf(t),
     asks: asksOf(t),
+    crossings: (t.strings?.crossings ?? []).map(({ at }) => {
+      const [from, to] = [topOf(t.line.attacks[at - 1]), topOf(t.line.attacks[at])];
+      return { from: from.id, to: to.id, start: from.start };
+    }),
     findings: findingsOf(t).map((f) => ({ start: f.attack.start, measure: f.attack.notes[0].measure, what: f.what }))
   };
 }

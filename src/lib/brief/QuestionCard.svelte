@@ -6,6 +6,7 @@
   import { SOURCES } from '$core/style/bibliography';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { today } from '../workspace/today';
+  import type { LyingEffect } from '$core/technique/effects';
   import { markingName } from '$core/markings/describe';
 
   const { workspace, question }: { workspace: Workspace; question: Question } = $props();
@@ -46,15 +47,27 @@
     open = false;
   }
 
+  /** "lies otherwise in 4 bars (bar 3, bow: down up), one finding fewer"; null where it lies as now. */
+  function lying({ bars, example, findings }: LyingEffect): string | null {
+    if (!bars.length && !findings) return null;
+    const more = findings
+      ? `${Math.abs(findings)} ${Math.abs(findings) === 1 ? 'finding' : 'findings'} ${findings > 0 ? 'more' : 'fewer'}`
+      : '';
+    const where = bars.length ? `lies otherwise in ${bars.length === 1 ? 'one bar' : `${bars.length} bars`} (${example})` : '';
+    return [where, more].filter(Boolean).join(', ');
+  }
+
   /** "adds 3, takes 2 away: from above, with an ending …" */
   function change(value: string): string {
     const effect = effects?.find((e) => e.option === value);
     if (!effect) return '';
-    if (!effect.added.length && !effect.gone.length) return 'as now: changes no proposal';
+    const lies = effect.lies && lying(effect.lies);
+    if (!effect.added.length && !effect.gone.length) return lies ?? 'as now: changes no proposal';
     const names = [...new Set(effect.added.map((p) => markingName(p.marking)))].slice(0, 3).join(', ');
     return [
       effect.added.length ? `adds ${effect.added.length}${names ? ` (${names})` : ''}` : '',
-      effect.gone.length ? `takes ${effect.gone.length} away` : ''
+      effect.gone.length ? `takes ${effect.gone.length} away` : '',
+      lies ?? ''
     ]
       .filter(Boolean)
       .join(', ');

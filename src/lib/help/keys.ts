@@ -48,6 +48,7 @@ export const KEYS: { where: string; lines: KeyLine[] }[] = [
         .filter((v) => v !== FINGER)
         .map((v) => ({ keys: v.key.toUpperCase(), does: v.word })),
       { keys: 'B', does: 'Breathe, for who breathes' },
+      { keys: 'Enter', does: 'writes in what the note lies with: bow, finger, string, stick' },
       { keys: '0 to 5', does: 'a finger; after a word that asks, the choice of that number' }
     ]
   },

@@ -116,6 +116,15 @@
       >
     {/each}
     <Act onclick={() => ((more = !more), ondone())} aria-expanded={more}>{more ? 'less' : 'more'}</Act>
+    {#if pencil.lying.length}
+      <span class="quiet"
+        >lies with {pencil.lying
+          .slice(0, 4)
+          .map((m) => m.value.replace(/-/g, ' '))
+          .join(', ')}{pencil.lying.length > 4 ? ' …' : ''}</span
+      >
+      <Act title="Enter" onclick={() => (pencil.writeLying(), ondone())}>Write it</Act>
+    {/if}
     {#if pencil.here.proposals.length}
       <Act onclick={() => ((pencil.looking = pencil.here.proposals[0].key), ondone())}>{pencil.here.proposals.length} proposed</Act>
     {/if}

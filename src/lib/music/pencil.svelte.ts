@@ -6,6 +6,8 @@ import { STEP, movedBy, turnedOver } from '$core/reading/pencil/placing';
 import { endOn, isRefused, noteAtEnd, put } from '$core/reading/pencil/put';
 import { spoken } from '$core/reading/pencil/spoken';
 import { choicesOf, verbOfKey, verbsFor, type Verb } from '$core/reading/pencil/verbs';
+import type { HowItLies } from '$core/technique/told/lying';
+import { lyingAt, writing } from '../brief/lying';
 import { Walk } from '$core/reading/pencil/walk';
 import type { Proposal } from '$core/reading/proposal';
 import { lte, type Fraction } from '$core/score/fraction';
@@ -17,6 +19,7 @@ import type { Selection } from '../workspace/selection.svelte';
 export interface Desk {
   readonly score: Score | null;
   readonly reading: { readonly part: number; readonly markings: readonly Marking[] };
+  readonly study: { readonly lies: HowItLies | null };
   readonly selection: Selection;
   readonly proposals: readonly Proposal[];
   note(id: string | undefined): Note | undefined;
@@ -81,6 +84,16 @@ export class Pencil {
       proposals: this.desk.proposals.filter((p) => at(p.marking))
     };
   });
+
+  /** What the chosen notes would be played with, as far as they do not say so yet. */
+  readonly lying = $derived.by(() => lyingAt(this.desk.study.lies, this.desk.reading, this.chosen));
+
+  /** Writes that in: it stays, and the rest is looked for around it. */
+  writeLying(): void {
+    const { lying } = this;
+    if (!lying.length) return;
+    this.desk.act({ type: 'together', what: 'writing what lies there', commands: writing(lying, this.desk.reading) });
+  }
 
   /** What is chosen, read aloud. */
   readonly says = $derived.by((): string => {
@@ -306,6 +319,7 @@ export class Pencil {
     else if ((key === 'Delete' || key === 'Backspace') && this.marking) this.remove();
     else if ((key === 'Delete' || key === 'Backspace') && this.proposal) this.setProposalAside();
     else if (key === 'Enter' && this.proposal) this.keepProposal();
+    else if (key === 'Enter' && this.held && !this.marking && this.lying.length) this.writeLying();
     else if (key.toLowerCase() === 'x' && this.marking) this.end = this.end === 'end' ? 'start' : 'end';
     else return this.letter(key);
     return true;

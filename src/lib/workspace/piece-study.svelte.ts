@@ -5,7 +5,7 @@ import type { Pin } from '$core/analysis/pins';
 import type { Finding } from '$core/proof/finding';
 import type { Player } from '$core/players/player';
 import type { Proposal } from '$core/reading/proposal';
-import type { Effect, QuestionPlaces } from '$core/reading/questions';
+import type { QuestionPlaces } from '$core/reading/questions';
 import { styleOf, type Reading } from '$core/reading/reading';
 import type { Fraction } from '$core/score/fraction';
 import type { Score } from '$core/score/model';
@@ -16,7 +16,7 @@ import type { HowItLies } from '$core/technique/told/lying';
 import type { Drafted } from '$core/reading/draft/draft';
 import type { Period } from '$core/style/profiles';
 import type { Amount } from '$core/style/draft-weights';
-import type { SkeletonRange, StudyPort } from './study-service';
+import type { SchoolEffect, SkeletonRange, StudyPort } from './study-service';
 
 const correctedIn = ({ pins, instruments }: Pick<Reading, 'pins' | 'instruments'>): string => JSON.stringify([pins, instruments]);
 const NOTHING_CORRECTED = correctedIn({ pins: [], instruments: {} });
@@ -28,7 +28,7 @@ export class PieceStudy {
   /** Where the questions of school matter; the answers are the reading's. */
   questionPlaces = $state.raw<QuestionPlaces[]>([]);
   /** What each answer to the opened question would change; null while it is worked out. */
-  effects = $state.raw<{ key: SchoolKey; effects: Effect[] } | null>(null);
+  effects = $state.raw<{ key: SchoolKey; effects: SchoolEffect[] } | null>(null);
   /** What a closer look finds; null until a room has asked for it. */
   details = $state.raw<Details | null>(null);
   /** What the proof turned up; null until a room has asked for it. */
@@ -119,8 +119,8 @@ export class PieceStudy {
   /** Asks what each answer to a question would change, for the whole piece or a stretch of it. */
   askEffects(key: SchoolKey, range: { from: Fraction; to: Fraction } | null): void {
     this.effects = null;
-    const take = (effects: Effect[]): void => void (this.effects = { key, effects });
-    void this.latest.effects.ask(() => this.port.effects(this.reading(), key, range), take, this.failed);
+    const take = (effects: SchoolEffect[]): void => void (this.effects = { key, effects });
+    void this.latest.effects.ask(() => this.port.effects(this.reading(), key, range, this.player()), take, this.failed);
   }
 
   /** A first reading in a period, of the whole score or of the part that is looked at; null where it could not be made. */

@@ -15,6 +15,7 @@ import type { Player } from '$core/players/player';
 import type { Finding } from '$core/proof/finding';
 import { inOrder, proof } from '$core/proof/proof';
 import { techniqueFindings } from '$core/proof/technique';
+import { lyingEffects, type LyingEffect } from '$core/technique/effects';
 import { howItLies } from '$core/technique/how-it-lies';
 import type { HowItLies } from '$core/technique/told/lying';
 import { ruleContext } from '$core/reading/context';
@@ -34,6 +35,9 @@ export interface Studied {
   proposals: Proposal[];
   questions: QuestionPlaces[];
 }
+
+/** What an answer changes among the proposals, and in how the part lies. */
+export type SchoolEffect = Effect & { lies: LyingEffect | null };
 
 /** Bars of which a skeleton is asked for, both included, and how bare (1 all beats, 2 strong beats). */
 export interface SkeletonRange {
@@ -92,8 +96,13 @@ export class StudyService {
   }
 
   /** What each answer to a question of school would change, for the whole piece or a stretch of it. */
-  effects(reading: Reading, key: SchoolKey, range: { from: Fraction; to: Fraction } | null): Effect[] {
-    return effectsOf(this.of(reading.pins), styleOf(reading), key, reading.part, range);
+  effects(reading: Reading, key: SchoolKey, range: { from: Fraction; to: Fraction } | null, player: Player | null): SchoolEffect[] {
+    const study = this.of(reading.pins);
+    const lying = lyingEffects(study, reading, key, { player });
+    return effectsOf(study, styleOf(reading), key, reading.part, range).map((effect) => ({
+      ...effect,
+      lies: lying?.find((l) => l.option === effect.option) ?? null
+    }));
   }
 
   /** The reading as timed notes. */

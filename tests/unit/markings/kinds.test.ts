@@ -153,7 +153,7 @@ const STORED: Record<MarkingKind, [hangs: string, values: readonly string[] | nu
   ornament: ['note', ['trill', 'short trill', 'mordent', 'turn', 'inverted turn', 'none']],
   string: ['note', ['I', 'II', 'III', 'IV', 'V', 'VI']],
   harmonic: ['note', ['natural', 'artificial']],
-  sticking: ['note', ['R', 'L']],
+  sticking: ['note', ['R', 'L', '1', '2', '3', '4']],
   hand: ['note', ['r.h.', 'l.h.']],
   pedal: ['stretch', ['pedal']],
   octave: ['stretch', ['8va', '8vb']],

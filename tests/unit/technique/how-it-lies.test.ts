@@ -4,6 +4,7 @@ import { test } from 'node:test';
 import { studyOf } from '../../../src/core/analysis/study.ts';
 import { techniqueFindings } from '../../../src/core/proof/technique.ts';
 import { EMPTY_READING, type Reading } from '../../../src/core/reading/reading.ts';
+import { lyingEffects } from '../../../src/core/technique/effects.ts';
 import { howItLies } from '../../../src/core/technique/how-it-lies.ts';
 import type { HowItLies } from '../../../src/core/technique/told/lying.ts';
 import { readAbc } from '../../../src/core/score/abc/read.ts';
@@ -39,7 +40,7 @@ test('little is written: where the bow does not turn by itself, where the hand m
   const study = demo('corrente.abc');
   const { marks, lines } = howItLies(study, { ...EMPTY_READING, period: 'baroque' });
   const notes = study.score.notes.filter((n) => !n.rest).length;
-  const bows = marks.filter((m) => m.kind === 'bowing');
+  const bows = marks.filter((m) => m.needed && m.kind === 'bowing');
   assert.ok(bows.length > 0 && bows.length < notes / 3, `${bows.length} bows for ${notes} notes`);
   for (const m of marks) assert.ok(study.score.notes.some((n) => n.id === m.note && n.measure === m.measure));
   assert.ok(lines.every((l) => l.text && !/undefined|NaN|null/.test(l.text)));
@@ -83,4 +84,51 @@ test('what the teacher has said of level, time and trills counts', () => {
   assert.ok(breaths([{ ...marking, id: 'loud', kind: 'dynamic', value: 'ff' }]) > breaths([]), 'loud takes more breath');
   assert.ok(breaths([{ ...marking, id: 'quick', kind: 'metronome', value: 'quarter = 160' }]) <= breaths([]));
   assert.match(line(howItLies(study, EMPTY_READING), 1, 'Fingers') ?? '', /trill on C5 with /);
+});
+
+test('each note tells what it is played with, needed on the page or not', () => {
+  const study = demo('corrente.abc');
+  const { marks } = howItLies(study, { ...EMPTY_READING, period: 'baroque' });
+  const plain = study.score.notes.filter((n) => !n.rest && !n.tie?.stop);
+  for (const n of plain)
+    assert.ok(
+      marks.some((m) => m.note === n.id && m.kind === 'fingering'),
+      n.id
+    );
+});
+
+test('an answer of school says what it would change before it is given', () => {
+  const study = demo('corrente.abc');
+  const reading: Reading = { ...EMPTY_READING, period: 'baroque' };
+  const { 1: second, 12: third } = study.score.measures;
+  const fades = {
+    id: 'm',
+    kind: 'hairpin',
+    value: 'diminuendo',
+    part: 0,
+    staff: 1,
+    start: second.start,
+    end: third.start,
+    because: []
+  } as const;
+  const fading = { ...reading, markings: [{ ...fades, because: [] }] };
+  const effects = lyingEffects(study, fading, 'bowing')!;
+  assert.deepEqual(
+    effects.find((e) => e.option === 'rule-of-downbow'),
+    { option: 'rule-of-downbow', bars: [], example: null, findings: 0 },
+    'as it is now'
+  );
+  const gesture = effects.find((e) => e.option === 'gesture')!;
+  assert.ok(gesture.bars.length > 0);
+  assert.match(gesture.example!, /^bar \d+, bow: (down|up)/);
+  assert.equal(lyingEffects(study, reading, 'trill-start'), null, 'no matter of technique');
+});
+
+test('another way is told with its price and written as it stands', () => {
+  const { ways } = howItLies(demo('corrente.abc'), { ...EMPTY_READING, period: 'baroque' });
+  assert.ok(ways.length > 0);
+  for (const w of ways) {
+    assert.match(w.price, /one (retake|hook|split slur) in bar|an up-bow on the downbeat of bar|costs \d|as good/);
+    assert.ok(w.marks.length > 0 && w.marks.every((m) => m.note && m.measure >= w.from));
+  }
 });

@@ -38,7 +38,7 @@ const VERBS: readonly Verb[] = [
   { key: 'p', word: 'Pedal', kind: 'pedal', value: 'pedal' },
   { key: 'v', word: 'Octave', kind: 'octave' },
   { key: 'y', word: 'Play as', kind: 'manner' },
-  { key: 'r', word: 'Curve', kind: 'inflection', takes: 'each' },
+  { key: 'z', word: 'Jazz', kind: 'inflection', takes: 'each' },
   { key: 'c', word: 'Cue', kind: 'cue' },
   { key: 'e', word: 'Emend', kind: 'emendation' }
 ];

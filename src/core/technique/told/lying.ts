@@ -13,6 +13,8 @@ export interface LyingMark {
   end?: Fraction;
   staff: number;
   measure: number;
+  /** An editor would write it; else hand or bow come there by themselves. */
+  needed: boolean;
 }
 
 /** Another way for a stretch of bars: what it is, what it costs more, and what is written when it is taken. */
@@ -27,23 +29,26 @@ export interface OtherWay {
 /** How a part lies on its instrument, as the rooms show it: plain records. */
 export interface HowItLies {
   instrument: string;
-  /** What would be written: where the hand or bow does not go on by itself. */
+  /** What each note is played with, and which of it an editor would write. */
   marks: LyingMark[];
   /** By bar and by what they are of, in the order in which they are read. */
   lines: { measure: number; of: string; text: string }[];
   /** Other ways, with their price. */
   ways: OtherWay[];
+  /** Notes between which the bow passes over a string. */
+  crossings: { from: string; to: string; start: Fraction }[];
   findings: { start: Fraction; measure: number; what: string }[];
   /** What the whole piece asks. */
   asks: SurveyGroup;
 }
 
-/** A mark at a note. */
-export const mark = (kind: MarkingKind, value: string, n: Note): LyingMark => ({
+/** A mark at a note. @param needed an editor would write it: hand or bow do not come there by themselves */
+export const mark = (kind: MarkingKind, value: string, n: Note, needed = true): LyingMark => ({
   kind,
   value,
   note: n.id,
   start: n.start,
   staff: n.staff,
-  measure: n.measure
+  measure: n.measure,
+  needed
 });

@@ -4,7 +4,7 @@ import { height, mainAttack, silenceBefore, topOf } from '../player-line.ts';
 import type { Technique } from '../technique.ts';
 import { mark, type LyingMark } from './lying.ts';
 
-/** What an editor would write: the rest goes on by itself. */
+/** What each note is played with; what goes on by itself is not needed on the page. */
 export function marksOf(t: Technique): LyingMark[] {
   const { attacks } = t.line;
   const marks: LyingMark[] = [];
@@ -12,18 +12,19 @@ export function marksOf(t: Technique): LyingMark[] {
     const at = mainAttack(t.line, s.from);
     const lifted = k > 0 && silenceBefore(t.line, s.from) > 0;
     // Turning at each stroke needs no sign; where it begins, and where it does not turn, one does.
-    if (k === 0 || lifted || s.way === 'hook' || s.way === 'retake' || s.way === 'split' || all[k - 1]?.way === 'retake')
-      marks.push(mark('bowing', `${s.direction}-bow`, topOf(attacks[at])));
+    const needed = k === 0 || lifted || s.way === 'hook' || s.way === 'retake' || s.way === 'split' || all[k - 1]?.way === 'retake';
+    marks.push(mark('bowing', `${s.direction}-bow`, topOf(attacks[at]), needed));
   });
   if (t.strings) {
     let position = 1;
     t.strings.grips.forEach((grip, k) => {
-      const places = grip.flatMap((p, h) => (p && p.finger > 0 ? [{ p, note: attacks[k].notes[h] }] : []));
+      const all = grip.flatMap((p, h) => (p ? [{ p, note: attacks[k].notes[h] }] : []));
+      const places = all.filter(({ p }) => p.finger > 0);
       const first = places[0];
+      for (const { p, note } of all.filter(({ p }) => !p.finger)) marks.push(mark('fingering', fingerName(p.finger), note, false));
       if (!first) return;
       const moved = first.p.position !== position;
-      for (const { p, note } of places)
-        if (moved || p.finger === 4 || p.extended) marks.push(mark('fingering', fingerName(p.finger), note));
+      for (const { p, note } of places) marks.push(mark('fingering', fingerName(p.finger), note, moved || p.finger === 4 || p.extended));
       if (moved && first.p.string > 0 && first.p.position > 1) marks.push(mark('string', STRING_NAMES[first.p.string], first.note));
       position = first.p.position;
     });
@@ -40,19 +41,21 @@ export function marksOf(t: Technique): LyingMark[] {
         const step = fingering.hand === 'right' ? height(topOf(a)) - height(topOf(old)) : height(a.notes[0]) - height(old.notes[0]);
         return step !== 0 && (g - f) * step <= 0;
       };
-      if (k === 0 || silenceBefore(line, k) > REST || turns())
-        if (grip[outer]) marks.push(mark('fingering', String(grip[outer]), a.notes[outer]));
+      const needed = k === 0 || silenceBefore(line, k) > REST || turns();
+      if (grip[outer]) marks.push(mark('fingering', String(grip[outer]), a.notes[outer], needed));
     });
   for (const b of t.breath?.breaths ?? [])
     if (silenceBefore(t.line, b.at) <= 0.05 && attacks[b.at - 1]) marks.push(mark('breath', 'breath', topOf(attacks[b.at - 1])));
   t.sticks?.sticks.forEach((sticks, k) => {
     const [s] = sticks;
     const before = t.sticks!.sticks[k - 1]?.[0];
-    if (sticks.length === 1 && (s === 'L' || s === 'R') && (k === 0 || s === before || silenceBefore(t.line, k) > REST))
-      marks.push(mark('sticking', s, attacks[k].notes[0]));
+    const lone = sticks.length === 1;
+    const alternates = s === 'L' || s === 'R' ? s !== before : (s === '2' && before === '3') || (s === '3' && before === '2');
+    const needed = lone && (k === 0 || !alternates || silenceBefore(t.line, k) > REST);
+    sticks.forEach((stick, h) => marks.push(mark('sticking', stick, attacks[k].notes[h], needed)));
   });
   for (const w of t.wide) for (const { note, to } of w.shared) marks.push(mark('hand', to === 'right' ? 'r.h.' : 'l.h.', note));
-  for (const { measure, start, end } of t.pedal) marks.push({ kind: 'pedal', value: 'pedal', start, end, staff: 2, measure });
+  for (const { measure, start, end } of t.pedal) marks.push({ kind: 'pedal', value: 'pedal', start, end, staff: 2, measure, needed: true });
   return marks;
 }
 

@@ -16,13 +16,14 @@
   import { useWorkspace } from '$lib/workspace/context';
   import ForWhom from '$lib/players/ForWhom.svelte';
   import Readings from '$lib/readings/Readings.svelte';
-  import { LYING_NAMES, onPage, unwritten, type LyingKind } from '$lib/brief/lying';
+  import { crossingRows, LYING_NAMES, onPage, unwritten, type LyingKind } from '$lib/brief/lying';
   import PlanMenu from '$lib/ribbon/PlanMenu.svelte';
 
   const { data } = $props();
   const holder = useWorkspace();
   let chords = $state(false);
   let keys = $state(false);
+  let crossings = $state(false);
   let styling = $state(false);
   let drafting = $state(false);
   const LYING_KINDS = Object.keys(LYING_NAMES) as LyingKind[];
@@ -36,7 +37,10 @@
   });
   const rows = $derived(
     holder.current?.score
-      ? analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k))
+      ? [
+          ...analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k)),
+          ...(crossings ? crossingRows(holder.current.study.lies) : [])
+        ]
       : []
   );
   const open = $derived(holder.current ? holder.current.study.proposals.filter((p) => !holder.current!.decisionOf(p.key)).length : 0);
@@ -61,9 +65,10 @@
       <Menu label="Show">
         <Tick label="chords" bind:checked={chords} />
         <Tick label="keys" bind:checked={keys} />
-        {#each LYING_KINDS.filter((kind) => workspace.study.lies?.marks.some((m) => m.kind === kind)) as kind (kind)}
+        {#each LYING_KINDS.filter((kind) => workspace.study.lies?.marks.some((m) => m.needed && m.kind === kind)) as kind (kind)}
           <Tick label="{LYING_NAMES[kind]}s as they lie" bind:checked={shown[kind]} />
         {/each}
+        {#if workspace.study.lies?.crossings.length}<Tick label="crossings over a string" bind:checked={crossings} />{/if}
       </Menu>
       <ViewOptions {workspace} />
       <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
