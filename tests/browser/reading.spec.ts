@@ -253,6 +253,9 @@ test('an answer about chords says what it changes before it is given; crossings 
   await page.getByText('crossings over a string').click();
   await expect(page.locator('.music [id^="crossing-"]').first()).toBeAttached();
   await page.keyboard.press('Escape');
+  await page.getByTestId('period').selectOption('baroque');
+  await page.locator('.music').focus();
+  for (let k = 0; k < 3; k++) await page.keyboard.press('Control+ArrowRight');
   const question = page.locator('[data-testid=question][data-key=chord-break]').first();
   await question.getByRole('button').first().click();
   await expect(question).toContainText(/lies otherwise in (?:one bar|\d+ bars) \(bar \d/);
