@@ -1,7 +1,9 @@
 import type { Marking } from '../markings/marking.ts';
 import { ScoreError } from '../score/model.ts';
 import { inflectionsOver } from './inflections.ts';
-import { editionMei, type Frame, type RowEntry } from './mei.ts';
+import { ossiaDocument, type Ossia } from '../reading/ossia.ts';
+import { ossiaMei, type OssiaMei } from './ossia-mei.ts';
+import { editionMei, staffNumber, type Frame, type RowEntry } from './mei.ts';
 import { breakSystems, type SetChunk } from './systems.ts';
 
 /** What is used of the engraver, wherever it runs. */
@@ -48,6 +50,8 @@ export const LAST_FILLS = 0.55;
 
 /** One engraver and the one way from score and markings to pictures. */
 export class Engraving {
+  private readonly knownOssias = new WeakMap<Ossia['music'], string>();
+
   constructor(private readonly toolkit: Toolkit) {}
 
   /** The MEI of a MusicXML document, without laying it out. @throws ScoreError when it cannot be read */
@@ -69,14 +73,28 @@ export class Engraving {
     markings: readonly Marking[],
     rows: readonly RowEntry[],
     look: Look,
-    apart: boolean
+    apart: boolean,
+    ossias: readonly Ossia[] = []
   ): (picture: number) => string {
     // Only a piece may end with a short line, not a chunk in its middle.
     const lastFills = chunk.to < frame.measures.length ? 0 : look.lastFills;
-    const edited = editionMei(breakSystems(mei, chunk, apart ? 'pb' : 'sb'), frame, chunk, markings, rows);
+    const over = this.ossias(
+      ossias.filter((o) => o.printed && o.from < chunk.to && o.to >= chunk.from && frame.parts.some((p) => p.index === o.part)),
+      frame
+    );
+    const edited = editionMei(breakSystems(mei, chunk, apart ? 'pb' : 'sb'), frame, chunk, markings, rows, false, over);
     const draw = this.take(edited, { ...look, lastFills, pageWidth: look.pageWidth * (chunk.needs ?? 1) });
     const inflected = inflectionsOver(edited);
     return (picture) => inflected(draw(picture));
+  }
+
+  /** Ossias as they stand over their bars; each is looked at by the engraver once. */
+  ossias(ossias: readonly Ossia[], frame: Frame): OssiaMei[] {
+    return ossias.map((o) => {
+      const known = this.knownOssias.get(o.music) ?? this.mei(ossiaDocument(o));
+      this.knownOssias.set(o.music, known);
+      return ossiaMei(known, { ...o, staff: staffNumber(frame, o.part, o.staff) });
+    });
   }
 
   /** Takes in a document or MEI as it is. */

@@ -4,6 +4,7 @@ import { measureAt } from '../score/position.ts';
 import { inWords, isPrinted } from '../markings/describe.ts';
 import type { Marking } from '../markings/marking.ts';
 import { sourceDescription, withApparatus, type Sources } from './apparatus.ts';
+import type { OssiaMei } from './ossia-mei.ts';
 import { editionMei } from './mei.ts';
 
 /** Id of the person in the header to whom every editorial element points by `resp`. */
@@ -17,9 +18,16 @@ const reasons = (m: Marking): string =>
  * of its own that names the editor (`resp`) and has its reasons in an <annot> of the same measure; where sources
  * differ, their readings stand as <app>.
  */
-export function editionMeiFile(sourceMei: string, score: Score, markings: readonly Marking[], editor: string, sources: Sources): string {
+export function editionMeiFile(
+  sourceMei: string,
+  score: Score,
+  markings: readonly Marking[],
+  ossias: readonly OssiaMei[],
+  editor: string,
+  sources: Sources
+): string {
   const whole = { from: 0, to: score.measures.length };
-  let mei = editionMei(withApparatus(sourceMei, score, sources), score, whole, markings, [], true);
+  let mei = editionMei(withApparatus(sourceMei, score, sources), score, whole, markings, [], true, ossias);
   const byMeasure = new Map<number, string>();
   for (const m of markings) {
     const { index } = measureAt(score, m.start);

@@ -6,6 +6,7 @@ import { ENGRAVING } from '../style/page-weights.ts';
 import { kindOf, soundOf } from '../markings/describe.ts';
 import type { MeiNote, MeiPlace } from '../markings/description.ts';
 import type { Marking } from '../markings/marking.ts';
+import { withOssias, type OssiaMei } from './ossia-mei.ts';
 import type { Chunk } from './chunk.ts';
 
 /** A row of analysis under the staff: text at a moment. */
@@ -187,7 +188,8 @@ export function editionMei(
   chunk: Chunk,
   markings: readonly Marking[],
   rows: readonly RowEntry[] = [],
-  both = false
+  both = false,
+  ossias: readonly OssiaMei[] = []
 ): string {
   const inside = (start: Fraction): Measure | null => {
     const measure = measureAt(score, start);
@@ -228,5 +230,5 @@ export function editionMei(
     const close = at < 0 ? -1 : result.indexOf('</measure>', at);
     if (close >= 0) result = result.slice(0, close) + xml + result.slice(close);
   }
-  return result;
+  return withOssias(result, ossias);
 }

@@ -7,7 +7,8 @@ import { midi, transpose } from '../score/pitch.ts';
 import type { EffectKey } from '../style/effects.ts';
 import { PLAYER_WORDS } from '../style/player-words.ts';
 import { can } from '../style/instruments/instrument.ts';
-import { PAIR_SPREAD, PAUSES, SPREAD } from '../style/performance-weights.ts';
+import { fittingOssias, ossiaScore, type Ossia } from '../reading/ossia.ts';
+import { PAIR_SPREAD, PAUSES, SHARES, SPREAD } from '../style/performance-weights.ts';
 import { LITERAL, settingsOf, type Settings } from './settings.ts';
 import { toTicks } from '../analysis/sounding-score.ts';
 import { NotesAsRead } from './as-read.ts';
@@ -241,25 +242,31 @@ class Player {
 
   notes(): PlayedNote[] {
     const notes: PlayedNote[] = [];
+    const ossias = this.settings === LITERAL ? [] : fittingOssias(this.playable.score, this.reading.ossias).filter((o) => o.played);
     const loud = { literal: 0, shares: new Float64Array(LOUDNESS_EFFECTS.length), swell: 0 };
     this.order.bars.forEach(({ measure, pass }, bar) => {
       const sums = new Float64Array(LOUDNESS_EFFECTS.length);
       let literal = 0;
       let sounding = 0;
       let count = 0;
+      const instead = ossias.filter((o) => measure >= o.from && measure <= o.to);
+      const levels: { at: number; db: number }[] = [];
       for (let k = this.playable.firstTone[measure]; k < this.playable.firstTone[measure + 1]; k++) {
         const t = this.playable.tones[k];
         loudnessOf(this.playable, t, this.loud, this.settings, this.reading, pass, loud);
         const { share } = lengthOf(this.playable, t, this.marks, this.settings);
         let db = loud.literal;
         for (const s of loud.shares) db += s;
-        this.play(notes, t, bar, db, loud.swell, share);
+        const { note } = t.tone;
+        if (instead.some((o) => o.part === note.part && o.staff === note.staff)) levels.push({ at: t.tone.start, db });
+        else this.play(notes, t, bar, db, loud.swell, share);
         if (!t.lead) continue;
         count++;
         literal += loud.literal;
         sounding += share;
         for (let i = 0; i < sums.length; i++) sums[i] += loud.shares[i];
       }
+      for (const o of instead) this.playOssia(notes, o, bar, levels);
       const shares = [...sums].flatMap((s, i) =>
         Math.abs(s) > TOLD ? [{ effect: LOUDNESS_EFFECTS[i] as EffectKey, amount: s / count }] : []
       );
@@ -274,6 +281,43 @@ class Player {
     });
     for (const n of this.playable.unpitched) this.unpitched(notes, n);
     return inOrder(notes);
+  }
+
+  /** The notes of an ossia in one bar, as loud as what it stands for. */
+  private playOssia(notes: PlayedNote[], ossia: Ossia, bar: number, levels: readonly { at: number; db: number }[]): void {
+    const { sounding, score } = this.playable;
+    const { measure } = this.order.bars[bar];
+    const own = ossiaScore(ossia);
+    const tpq = sounding.ticksPerQuarter;
+    const tied = new Map<number, PlayedNote>();
+    for (const n of own.notes) {
+      if (n.measure !== measure - ossia.from || n.rest || !n.pitch || n.grace) continue;
+      const from = sounding.measureStarts[measure] + toNumber(n.onset) * tpq;
+      const to = from + toNumber(n.duration) * tpq;
+      const height = midi(transpose(n.pitch, score.parts[ossia.part].transpose));
+      const onset = this.seconds(bar, from, ossia.part, true);
+      const full = this.seconds(bar, to, ossia.part, true);
+      const before = tied.get(height);
+      if (n.tie?.stop && before) before.end = full;
+      else {
+        const short = n.marks?.some((m) => /staccat/.test(m.name)) ? SHARES.staccato.half : 1;
+        const { db } = levels.findLast((l) => l.at <= from) ?? levels[0] ?? { db: 0 };
+        const played: PlayedNote = {
+          note: `${ossia.id}-${n.id}`,
+          bar,
+          part: ossia.part,
+          staff: ossia.staff,
+          midi: height,
+          onset,
+          end: onset + (full - onset) * short,
+          db,
+          dbEnd: db,
+          lead: ossia.part === this.reading.part
+        };
+        notes.push(played);
+        if (n.tie?.start) tied.set(height, played);
+      }
+    }
   }
 
   /** Seconds of a written tick of a part in a played bar; ticks after the bar's end are sought in the bars that follow. */

@@ -41,6 +41,7 @@ export function readingSchema(kit: SchemaKit): ObjectSchema<Reading> {
     rubato: of('take-rubato').bars,
     recordings: list(of('keep-recording').recording, MOST),
     briefs: list(record(of('write-brief')), MOST),
+    ossias: list(of('keep-ossia').ossia, MOST),
     sourceChoices: list(of('choose-source').choice, MOST),
     pages: of('set-pages').pages,
     preface: of('write-preface').text,

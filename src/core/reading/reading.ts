@@ -8,6 +8,7 @@ import type { EffectKey } from '../style/effects.ts';
 import type { Period } from '../style/profiles.ts';
 import type { LocalAnswer, SchoolKey } from '../style/schools.ts';
 import type { Style } from './context.ts';
+import type { Ossia } from './ossia.ts';
 import { USUAL_PAGES, type PageSettings } from './page-settings.ts';
 import type { RichText } from './rich-text.ts';
 
@@ -95,6 +96,7 @@ export interface Reading {
   rubato: Record<number, number[]>;
   recordings: Recording[];
   briefs: WrittenBrief[];
+  ossias: Ossia[];
   sourceChoices: SourceChoice[];
   pages: PageSettings;
   preface: RichText | null;
@@ -129,6 +131,7 @@ export const EMPTY_READING: Reading = {
   rubato: {},
   recordings: [],
   briefs: [],
+  ossias: [],
   sourceChoices: [],
   pages: USUAL_PAGES,
   preface: null,

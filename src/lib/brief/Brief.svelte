@@ -18,6 +18,7 @@
   import MarkingForm from './MarkingForm.svelte';
   import MarkingItem from './MarkingItem.svelte';
   import { markingName } from '$core/markings/describe';
+  import Ossias from './Ossias.svelte';
   import HowItLies from './HowItLies.svelte';
   import Ornaments from './Ornaments.svelte';
   import ProposalItem from './ProposalItem.svelte';
@@ -187,6 +188,7 @@
       <div class="not-printed"><MarkingForm {workspace} /></div>
     </section>
 
+    <Ossias {workspace} />
     <HowItLies {workspace} />
     <Ornaments {workspace} />
 

@@ -2,6 +2,7 @@
   import { screenSystems } from '$core/edition/screen';
   import { placed, type RowEntry } from '$core/edition/mei';
   import type { Marking } from '$core/markings/marking';
+  import { fittingOssias, type Ossia } from '$core/reading/ossia';
   import { measureAt } from '$core/score/position';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { Dragging } from './dragging';
@@ -72,14 +73,17 @@
     return all;
   });
 
+  const ossias = $derived(workspace.score ? fittingOssias(workspace.score, workspace.reading.ossias).filter((o) => o.printed) : []);
+
   /** Markings and rows by chunk, so that only what changed is drawn again. */
   const sorted = $derived.by(() => {
     const { score } = workspace;
     if (!score) return [];
     const place = (time: Marking['start']) => chunks.findIndex((c) => measureAt(score, time).index < c.to);
-    const result = chunks.map(() => ({ markings: [] as Marking[], rows: [] as RowEntry[] }));
+    const result = chunks.map(() => ({ markings: [] as Marking[], rows: [] as RowEntry[], ossias: [] as Ossia[] }));
     for (const m of placed(drawn, (id) => workspace.note(id))) result[place(m.start)]?.markings.push(m);
     for (const r of rows) result[place(r.start)]?.rows.push(r);
+    for (const o of ossias) chunks.forEach((c, k) => o.from < c.to && o.to >= c.from && result[k].ossias.push(o));
     return result;
   });
 
@@ -247,6 +251,7 @@
         {options}
         markings={sorted[k]?.markings ?? []}
         rows={sorted[k]?.rows ?? []}
+        ossias={sorted[k]?.ossias ?? []}
         selection={selectable ? workspace.selection : null}
         openMarking={selectable ? workspace.selection.openMarking : null}
         {eager}

@@ -2,6 +2,7 @@
   import type { RowEntry } from '$core/edition/mei';
   import type { SetChunk } from '$core/edition/systems';
   import type { Marking } from '$core/markings/marking';
+  import type { Ossia } from '$core/reading/ossia';
   import type { EngraveOptions } from '../workers/engraver-service';
   import type { Engraver } from './engraver';
 
@@ -11,6 +12,7 @@
     options: EngraveOptions;
     markings: Marking[];
     rows: RowEntry[];
+    ossias?: Ossia[];
     /** Selected measures, both included; null draws none. */
     selection?: { from: number; to: number } | null;
     openMarking?: string | null;
@@ -28,6 +30,7 @@
     options,
     markings,
     rows,
+    ossias = [],
     selection = null,
     openMarking = null,
     noteClasses,
@@ -43,7 +46,7 @@
   let near = $state(false);
   let drawn = $state(0);
   let fault = $state<string | null>(null);
-  const wanted = $derived(JSON.stringify([chunk, options, markings, rows]));
+  const wanted = $derived(JSON.stringify([chunk, options, markings, rows, ossias]));
   let shown = $state('');
 
   $effect(() => {
@@ -58,7 +61,7 @@
     if ((!near && !eager) || now === shown) return;
     let current = true;
     const urgency = Math.abs(host.getBoundingClientRect().top);
-    engraver.engrave({ chunk, options, markings, rows }, urgency).then(
+    engraver.engrave({ chunk, options, markings, rows, ossias }, urgency).then(
       (svg) => {
         if (!current) return;
         shown = now;

@@ -2,6 +2,7 @@ import { Engraving, type Toolkit } from '$core/edition/engraving';
 import type { Frame, RowEntry } from '$core/edition/mei';
 import { screenLook } from '$core/edition/screen';
 import type { SetChunk } from '$core/edition/systems';
+import type { Ossia } from '$core/reading/ossia';
 import type { Marking } from '$core/markings/marking';
 
 export interface EngraveOptions {
@@ -19,6 +20,8 @@ export interface EngraveJob {
   options: EngraveOptions;
   markings: Marking[];
   rows: RowEntry[];
+  /** What stands over its bars. */
+  ossias?: Ossia[];
 }
 
 /** The engraver of one score, in a worker: the MEI of each chunk is made once. */
@@ -35,11 +38,11 @@ export class EngraverService {
   }
 
   /** A chunk as SVG. @param document its MusicXML; null where it was given before */
-  async engrave({ chunk, options, markings, rows }: EngraveJob, document: string | null): Promise<string> {
+  async engrave({ chunk, options, markings, rows, ossias }: EngraveJob, document: string | null): Promise<string> {
     const engraving = new Engraving(await this.toolkit);
     const key = `${chunk.from}-${chunk.to}`;
     if (document !== null) this.known.set(key, engraving.mei(document));
     const look = { ...screenLook(options.line, options.size), sounding: options.sounding };
-    return engraving.chunk(this.known.get(key)!, this.frame, chunk, markings, rows, look, false)(1);
+    return engraving.chunk(this.known.get(key)!, this.frame, chunk, markings, rows, look, false, ossias)(1);
   }
 }

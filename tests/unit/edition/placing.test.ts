@@ -63,7 +63,7 @@ test('an emended note stands small in the place of the printed one; an encoding 
   assert.match(tag, new RegExp(`cue="true".*pname="${meant[0].toLowerCase()}"`));
   assert.equal(tag.match(/pname=/g)!.length, 1);
   assert.ok(new RegExp(`id="${first.id}" class="note editorial emendation"`).test(drawn(m)));
-  const file = editionMeiFile(source, score, [m], 'A. Teacher', { name: 'A', score, mei: source, others: [], choices: [] });
+  const file = editionMeiFile(source, score, [m], [], 'A. Teacher', { name: 'A', score, mei: source, others: [], choices: [] });
   const both = new RegExp(
     `<choice xml:id="own"><sic><note[^>]*xml:id="${first.id}"[\\s\\S]*?</sic><corr resp="#editor"><note[^>]*xml:id="${first.id}-meant"`
   );

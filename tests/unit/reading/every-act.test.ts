@@ -11,6 +11,11 @@ import { COMMAND_TYPES } from '../../../src/core/reading/commands/index.ts';
 import { accepts as accepted } from './accepts.ts';
 
 const at = (n: number) => ({ n, d: 1 });
+const OSSIA = {
+  id: 'o1',
+  ...{ part: 0, staff: 1, from: 1, to: 1, label: 'easier', printed: true, played: false },
+  music: { abc: 'X:1\nL:1/4\nK:C\nCDEF|\n' }
+};
 const marking: Marking = { id: 'mark-1', kind: 'dynamic', value: 'mf', part: 0, staff: 1, start: at(0), because: [] };
 const HASH = 'a1'.repeat(32);
 const choice = { source: HASH, difference: 'd1', take: 'theirs', because: 'It is older.', on: '2026-11-25' } as const;
@@ -125,6 +130,7 @@ const ACTS: Row[] = [
     { type: 'set-instrument', part: 0, instrument: null },
     'letting the name tell the instrument'
   ],
+  [{ type: 'keep-ossia', ossia: OSSIA }, 'ossia “easier”', { type: 'remove-ossia', id: OSSIA.id }, 'taking an ossia away'],
   [
     { type: 'set-player', player: { key: 'nora', name: 'Nora' } },
     'it is for Nora',

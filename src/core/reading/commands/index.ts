@@ -7,6 +7,8 @@ import { chooseSource } from './choose-source.ts';
 import { draft } from './draft.ts';
 import { keep } from './keep.ts';
 import { keepRecording } from './keep-recording.ts';
+import { keepOssia } from './keep-ossia.ts';
+import { removeOssia } from './remove-ossia.ts';
 import { noteSurvey } from './note-survey.ts';
 import { pin } from './pin.ts';
 import { postponeQuestion } from './postpone-question.ts';
@@ -56,6 +58,8 @@ export const COMMANDS = {
   'pull-time': pullTime,
   'take-rubato': takeRubato,
   'keep-recording': keepRecording,
+  'keep-ossia': keepOssia,
+  'remove-ossia': removeOssia,
   'choose-source': chooseSource,
   'set-pages': setPages,
   'write-preface': writePreface,

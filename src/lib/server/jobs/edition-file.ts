@@ -2,7 +2,9 @@ import { strToU8, zipSync } from 'fflate';
 import { withoutCountedIds } from '../../../core/collation/chosen.ts';
 import { chunkWriter } from '../../../core/edition/chunk.ts';
 import type { SourceMei } from '../../../core/edition/apparatus.ts';
+import { fittingOssias } from '../../../core/reading/ossia.ts';
 import { editionMeiFile } from '../../../core/edition/mei-file.ts';
+import { withOssiaParts } from '../../../core/edition/ossia-musicxml.ts';
 import { editionMusicXml } from '../../../core/edition/musicxml.ts';
 import { chosenText, openEdition, type EditionInput } from '../../../core/edition/open-edition.ts';
 import type { Page } from '../../../core/edition/pages/page.ts';
@@ -52,14 +54,17 @@ async function svgPages(input: EditionInput, progress: Progress): Promise<Uint8A
 }
 
 async function mei(input: EditionInput): Promise<string> {
-  const { meiOf } = await import('./pages/engraver.ts');
+  const { meiOf, openTool } = await import('./pages/engraver.ts');
   const whole = (document: string, score: Score) => meiOf(chunkWriter(document, score)({ from: 0, to: score.measures.length }));
   const { document, score, collations } = chosenText(input, TEXTS);
   const sources: SourceMei[] = [];
   for (const c of collations) sources.push({ ...c, mei: await whole(c.document, c.score) });
   const base = readMusicXml(input.document);
   const { reading } = openEdition(input, TEXTS).edition;
-  return editionMeiFile(await whole(document, score), score, reading.markings, EDITOR, {
+  const frame = { measures: score.measures, parts: score.parts };
+  const printed = fittingOssias(score, reading.ossias).filter((o) => o.printed);
+  const ossias = (await openTool()).ossias(printed, frame);
+  return editionMeiFile(await whole(document, score), score, reading.markings, ossias, EDITOR, {
     name: input.names.source,
     score: base,
     mei: collations.length ? await whole(input.document, base) : '',
@@ -86,7 +91,8 @@ function midi(input: EditionInput, literal: boolean): Uint8Array {
 export async function editionFile(input: EditionInput, format: Format, progress: Progress): Promise<Uint8Array | string> {
   const xml = (): string => {
     const { document, edition } = openEdition(input, TEXTS);
-    const text = editionMusicXml(document, edition.score, edition.reading.markings);
+    const marked = editionMusicXml(document, edition.score, edition.reading.markings);
+    const text = withOssiaParts(marked, edition.score, edition.reading.ossias);
     return document === input.document ? text : withoutCountedIds(text);
   };
   switch (format) {

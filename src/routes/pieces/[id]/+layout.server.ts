@@ -27,6 +27,7 @@ export const load: LayoutServerLoad = async ({ params, url, locals }) => {
       sourceHash,
       engine: ENGINE,
       paper: await piece.paper(),
+      otherSources: (await piece.otherSources()).map(({ hash, name }) => ({ hash, name })),
       players: await locals.studio.players(),
       ...(await piece.standing(reading.id))
     }

@@ -1,3 +1,4 @@
+import { fittingOssias } from '../../../../core/reading/ossia.ts';
 import { chunkWriter } from '../../../../core/edition/chunk.ts';
 import { placed, type RowEntry } from '../../../../core/edition/mei.ts';
 import { ornamentStaff } from '../../../../core/edition/ornament-staff.ts';
@@ -60,6 +61,7 @@ export function engraveSystems({ document, edition, sounding, room, engraver, gl
   const frame = { measures: score.measures, parts: score.parts.map(({ index, staves }) => ({ index, staves })) };
   const turns = turnsAfter(score, reading);
   const rows = rowsOf(edition);
+  const ossias = fittingOssias(score, reading.ossias);
   const pillars = shows(pages, 'skeleton') ? new Map(details.roles.map((r) => [r.note, r])) : null;
 
   const skeletonMei = (from: number, to: number): string | null => {
@@ -95,7 +97,8 @@ export function engraveSystems({ document, edition, sounding, room, engraver, gl
         chunk,
         markings.filter((m) => within(m.start)),
         rows.filter((r) => r.until || within(r.start)),
-        chunk.to === score.measures.length
+        chunk.to === score.measures.length,
+        ossias
       );
       const drawn = chunk.systems.map((from, k) => {
         progress(from);

@@ -3,6 +3,7 @@ import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { Engraving, LAST_FILLS, type Look } from '../../../../core/edition/engraving.ts';
 import type { Frame, RowEntry } from '../../../../core/edition/mei.ts';
 import type { SetChunk } from '../../../../core/edition/systems.ts';
+import type { Ossia } from '../../../../core/reading/ossia.ts';
 import type { Marking } from '../../../../core/markings/marking.ts';
 
 /** Engraver's pixels to a staff of four spaces at this scale (unit 9, eighteen units to a space). */
@@ -34,7 +35,8 @@ export interface LineEngraver {
     chunk: SetChunk,
     markings: readonly Marking[],
     rows: readonly RowEntry[],
-    ragged: boolean
+    ragged: boolean,
+    ossias: readonly Ossia[]
   ) => (system: number) => string;
   /** A small document as one picture, its lines broken where they are full. */
   alone: (document: string) => string;
@@ -65,10 +67,10 @@ export async function openEngraver(): Promise<(width: number, staff: number) => 
       perUnit: (perPixel * SCALE) / 100 / UNITS,
       musicFont: () => font,
       mei: (document) => engraving.mei(document),
-      systems(mei, frame, chunk, markings, rows, ragged) {
+      systems(mei, frame, chunk, markings, rows, ragged, ossias) {
         // The font comes with the first picture of all.
         const own: Look = { ...look, lastFills: ragged ? LAST_FILLS : 0, font: font ? 'none' : 'embedded' };
-        const draw = engraving.chunk(mei, frame, chunk, markings, rows, own, true);
+        const draw = engraving.chunk(mei, frame, chunk, markings, rows, own, true, ossias);
         return (system) => {
           const svg = draw(system);
           font ??= /base64,([A-Za-z0-9+/=]+)/.exec(svg)?.[1] ?? null;

@@ -1,0 +1,42 @@
+import { expect, onPages, openRoom, ownPiece, saved, test } from './fixtures';
+
+test('another way for a bar is typed, stands over it, is heard instead, printed, changed and undone', async ({ page }) => {
+  await ownPiece(page, 'corrente.abc', 'Corrente with an ossia');
+  await openRoom(page, 'Corrente with an ossia', 'Reading');
+  await page.locator('.music').focus();
+  await page.keyboard.press('Control+ArrowRight');
+  const ossias = page.getByTestId('ossias');
+  await ossias.getByRole('button', { name: 'Write another way for this bar …' }).click();
+  const form = page.getByTestId('ossia-form');
+  await form.getByLabel('Called').fill('simpler');
+  const notes = form.getByRole('textbox', { name: /Notes in ABC/ });
+  await expect(notes).not.toHaveValue('');
+  await notes.fill('d4 |');
+  await expect(form).toContainText(/In place of bar \d+ it has 2 quarters, where 3 belong/);
+  await expect(form.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  // What was begun is there when the form is opened again.
+  await notes.fill('d6 |');
+  await form.getByRole('button', { name: 'Never mind' }).click();
+  await ossias.getByRole('button', { name: 'Write another way for this bar …' }).click();
+  await expect(notes).toHaveValue('d6 |');
+  await expect(form.locator('.system svg').first()).toBeVisible();
+  await form.getByRole('button', { name: 'Keep it' }).click();
+  const drawn = page.locator('.music g.oStaff');
+  await expect(drawn).toHaveCount(1);
+  await expect(ossias).toContainText('simpler');
+  await ossias.getByText('heard instead').click();
+  await page.getByRole('button', { name: /^Undo ossia/ }).click();
+  await expect(ossias.getByLabel('heard instead')).not.toBeChecked();
+  await ossias.getByText('over its bars').click();
+  await expect(drawn).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo ossia/ }).click();
+  await expect(drawn).toHaveCount(1);
+  await saved(page);
+  await page.getByRole('link', { name: 'Press', exact: true }).click();
+  await onPages(page, /simpler/);
+  await page.getByRole('link', { name: 'Reading', exact: true }).click();
+  await page.locator('.music').focus();
+  await ossias.getByRole('button', { name: 'Take it away' }).click();
+  await expect(drawn).toHaveCount(0);
+  await saved(page);
+});
