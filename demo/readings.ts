@@ -1,20 +1,26 @@
 /**
- * The readings of the demo studio: what its teachers have decided about the three pieces in the week before the
+ * The readings of the demo studio: what its teachers have decided about its pieces in the week before the
  * autumn jury. Some questions are left open and some findings are left to be seen.
  */
 import { draftId, type Drafted } from '../src/core/reading/draft/draft.ts';
 import type { DifferenceKind } from '../src/core/collation/difference.ts';
 import type { Command } from '../src/core/reading/commands/index.ts';
+import type { LyingMark } from '../src/core/technique/told/lying.ts';
 import type { Marking } from '../src/core/markings/marking.ts';
 import type { Proposal } from '../src/core/reading/proposal.ts';
-import { cmp, frac } from '../src/core/score/fraction.ts';
+import { add, cmp, fromNumber } from '../src/core/score/fraction.ts';
 import type { Score } from '../src/core/score/model.ts';
 import { measureAt } from '../src/core/score/position.ts';
 import type { Period } from '../src/core/style/profiles.ts';
+import { LATER_READINGS } from './later-readings.ts';
 import type { SchoolKey } from '../src/core/style/schools.ts';
+
+type LyingKind = 'bowing' | 'fingering' | 'string' | 'breath' | 'sticking';
 
 export interface DemoReading {
   file: string;
+  /** Whom it is for, by key. */
+  player: string;
   period: Period;
   /** Questions answered, with the day; those not named stay open. */
   answers: [SchoolKey, string, string][];
@@ -22,13 +28,15 @@ export interface DemoReading {
   /** Proposals kept beside those of the draft: by rule, or by rule in some bars ("rule: 3 11"). */
   kept: string[];
   aside: string[];
-  /** Markings by the teacher's own hand: kind, value, bar, beat (from 1, in quarters), reason, word to the player. */
+  /** Markings by the teacher's own hand: kind, value, bar, beat (from 1, in quarters, halves for what is between), reason, word to the player. */
   own: { kind: Marking['kind']; value: string; bar: string; beat: number; because: string; remark?: string }[];
   briefs: { from: string; to: string; text: string }[];
   /** Bar of the peak. */
   peak: string;
   requested?: { low: number; high: number };
   accepted: [kind: string, because: string][];
+  /** What lies there and is written in: kind, from bar, to bar. */
+  lies: [kind: LyingKind, from: string, to: string][];
   /** A second source, and what was decided where it differs: kind and bar of the difference. */
   compared?: {
     file: string;
@@ -40,6 +48,7 @@ export interface DemoReading {
 export const DEMO_READINGS: DemoReading[] = [
   {
     file: 'etude.abc',
+    player: 'nora',
     period: 'romantic',
     answers: [
       ['rubato', 'arch', '2026-10-05'],
@@ -84,10 +93,12 @@ export const DEMO_READINGS: DemoReading[] = [
       }
     ],
     peak: '16',
-    accepted: []
+    accepted: [],
+    lies: [['breath', '1', '20']]
   },
   {
     file: 'andantino.abc',
+    player: 'ivo',
     period: 'classical',
     answers: [
       ['trill-start', 'upper', '2026-10-12'],
@@ -132,6 +143,7 @@ export const DEMO_READINGS: DemoReading[] = [
     peak: '16',
     requested: { low: 80, high: 92 },
     accepted: [],
+    lies: [['fingering', '1', '4']],
     compared: {
       file: 'andantino-fair-copy.abc',
       name: 'The fair copy in the school’s cupboard',
@@ -162,6 +174,7 @@ export const DEMO_READINGS: DemoReading[] = [
   },
   {
     file: 'corrente.abc',
+    player: 'lene',
     period: 'baroque',
     answers: [
       ['repeats', 'ornament', '2026-10-19'],
@@ -190,8 +203,14 @@ export const DEMO_READINGS: DemoReading[] = [
       }
     ],
     peak: '26',
-    accepted: [['parallel places treated differently', 'The units of the first strain are spread; bar 23 hurries to the cadence.']]
-  }
+    accepted: [['parallel places treated differently', 'The units of the first strain are spread; bar 23 hurries to the cadence.']],
+    lies: [
+      ['bowing', '1', '6'],
+      ['fingering', '20', '24'],
+      ['string', '20', '24']
+    ]
+  },
+  ...LATER_READINGS
 ];
 
 /** True when a list of rules names a proposal, by its rule or by rule and bar. */
@@ -207,10 +226,11 @@ export function demoCommands(
   reading: DemoReading,
   score: Score,
   proposals: readonly Proposal[],
-  draft: (standing: readonly Command[]) => readonly Drafted[]
+  draft: (standing: readonly Command[]) => readonly Drafted[],
+  lying: (standing: readonly Command[]) => readonly LyingMark[]
 ): Command[] {
   const measure = (number: string) => score.measures.find((m) => m.number === number)!;
-  const timeOf = (bar: string, beat: number) => ({ n: measure(bar).start.n + (beat - 1) * measure(bar).start.d, d: measure(bar).start.d });
+  const timeOf = (bar: string, beat: number) => add(measure(bar).start, fromNumber(beat - 1));
   const commands: Command[] = [
     ...reading.answers.map(([key, option, on]) => ({ type: 'answer-school' as const, key, option, on })),
     ...reading.postponed.map((key) => ({ type: 'postpone-question' as const, key, on: '2026-10-26' }))
@@ -218,7 +238,7 @@ export function demoCommands(
   const barOf = (p: Proposal): string => measureAt(score, p.marking.start).number;
   for (const p of proposals) if (names(reading.aside, p, barOf(p))) commands.push({ type: 'set-aside', key: p.key });
   reading.own.forEach((o, k) => {
-    const start = frac(timeOf(o.bar, o.beat).n, timeOf(o.bar, o.beat).d);
+    const start = timeOf(o.bar, o.beat);
     const note = score.notes.find((n) => n.part === 0 && n.staff === 1 && !n.rest && !n.grace && cmp(n.start, start) >= 0)!;
     const marking: Marking = {
       id: `own-${k + 1}`,
@@ -233,6 +253,17 @@ export function demoCommands(
     if (o.remark) marking.remark = o.remark;
     commands.push({ type: 'add-marking', marking });
   });
+  for (const m of lying(commands)) {
+    const { index } = score.measures[m.measure];
+    const wanted = reading.lies.some(([kind, from, to]) => kind === m.kind && index >= measure(from).index && index <= measure(to).index);
+    const taken = commands.some((c) => c.type === 'add-marking' && c.marking.kind === m.kind && c.marking.note === m.note);
+    if (!wanted || taken || !m.needed) continue;
+    const { measure: _, needed: __, ...mark } = m;
+    commands.push({
+      type: 'add-marking',
+      marking: { ...mark, id: `lies-there-${commands.length}`, part: 0, because: [{ text: 'As it lies on the instrument.' }] }
+    });
+  }
   // What the teachers wrote themselves stands first; the draft fits it.
   const kept = draft(commands);
   if (kept.length) commands.push({ type: 'draft', kept: [...kept] });

@@ -12,6 +12,7 @@ import { propose } from '../src/core/reading/propose.ts';
 import { proof } from '../src/core/proof/proof.ts';
 import { provedDraft } from '../src/core/proof/proved-draft.ts';
 import { wholeScore } from '../src/core/reading/draft/draft.ts';
+import { howItLies } from '../src/core/technique/how-it-lies.ts';
 import { collate } from '../src/core/collation/collate.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
 import { openScore } from '../src/core/score/read-file.ts';
@@ -21,6 +22,9 @@ import { hashOf } from '../src/lib/server/hash.ts';
 import { addPiece } from '../src/lib/server/repositories/pieces.ts';
 import { append, firstReading, logOf } from '../src/lib/server/repositories/readings.ts';
 import { addSource } from '../src/lib/server/repositories/sources.ts';
+import { keepPlayer } from '../src/lib/server/repositories/players.ts';
+import { OWNER } from '../src/lib/server/owner.ts';
+import { DEMO_PLAYERS } from './players.ts';
 import { DEMO_READINGS, demoCommands, type DemoReading } from './readings.ts';
 
 /** All acts of a demo reading: the style first, then what its proposals are, then the findings that stand. */
@@ -38,7 +42,9 @@ export function demoLog(reading: DemoReading, bytes: Uint8Array): Command[] {
       standing: before.markings
     });
   };
-  const log = [period, ...demoCommands(reading, score, proposals, draft)];
+  const lying = (standing: readonly Command[]) => howItLies(study, replay([period, ...standing])).marks;
+  const { key, name } = DEMO_PLAYERS.find((p) => p.key === reading.player)!;
+  const log: Command[] = [period, { type: 'set-player', player: { key, name } }, ...demoCommands(reading, score, proposals, draft, lying)];
   const findings = proof(study, replay(log), proposals);
   for (const [kind, because] of reading.accepted) {
     const found = findings.find((f) => f.kind === kind);
@@ -73,6 +79,7 @@ const unsent = (commands: Command[]): Act[] => commands.map((command) => ({ orig
 
 /** Puts the demo pieces on the shelf, each with a reading. */
 export async function fillDemoStudio(db: Database): Promise<void> {
+  for (const { key, ...content } of DEMO_PLAYERS) await keepPlayer(db, OWNER, key, content);
   for (const reading of DEMO_READINGS) {
     const bytes = readFileSync(join(import.meta.dirname, 'scores', reading.file));
     const intake = TASKS.intake({ bytes, fileName: reading.file }, () => {});

@@ -38,7 +38,7 @@ function withBar(mei: string, { id, label, staff }: OssiaMei, bar: OssiaMei['bar
   const found = staffTag.exec(inside);
   if (!found) return mei;
   const name = `${escapeXml(id)}${first ? '' : `-${bar.measure}`}`;
-  const ossia = `<ossia xml:id="${name}" type="editorial ossia" resp="#editor"><oStaff n="${staff}">${bar.layers}</oStaff>${found[0]}</ossia>`;
+  const ossia = `<ossia xml:id="${name}" resp="#editor"><oStaff n="${staff}" type="editorial ossia">${bar.layers}</oStaff>${found[0]}</ossia>`;
   const firstNote = /<(?:note|chord|rest)\b[^>]*xml:id="([^"]*)"/.exec(bar.layers)?.[1];
   const word =
     first && firstNote

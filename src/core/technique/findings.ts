@@ -14,7 +14,7 @@ export interface TechniqueFinding {
   what: string;
 }
 
-const round = (seconds: number): string => seconds.toFixed(1);
+const round = (seconds: number): string => seconds.toFixed(2);
 
 /** Places where nothing is good: named, never hidden. */
 export function findingsOf(t: Technique): TechniqueFinding[] {

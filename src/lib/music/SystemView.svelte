@@ -123,7 +123,7 @@
 
   function tint(measure: SVGGElement | null): void {
     if (!measure) return;
-    const staves = [...measure.querySelectorAll<SVGGElement>(':scope > g.staff')].map((s) => s.getBBox());
+    const staves = [...measure.querySelectorAll<SVGGElement>(':scope > g.staff, :scope > g.ossia > g.staff')].map((s) => s.getBBox());
     if (!staves.length) return;
     const x = Math.min(...staves.map((b) => b.x));
     const y = Math.min(...staves.map((b) => b.y));

@@ -82,7 +82,6 @@
           placeholder={anything ? '' : `${breathSeconds(instrument.key)}`}
           onchange={(text) => number('breath', text, BREATH_RANGE)}
           inputmode="decimal"
-          size="6"
         />
       </dt>
       <dd>
@@ -98,7 +97,6 @@
           placeholder={`${KEYBOARD.reach}`}
           onchange={(text) => number('reach', text, REACH_RANGE)}
           inputmode="numeric"
-          size="6"
         />
       </dt>
       <dd>
@@ -107,8 +105,8 @@
       </dd>
     {/if}
     <dt class="two">
-      <Field label="Sure from" value={player.lowest ?? ''} placeholder="G3" onchange={(t) => range('lowest', t)} size="5" />
-      <Field label="to" value={player.highest ?? ''} placeholder="D6" onchange={(t) => range('highest', t)} size="5" />
+      <Field label="Sure from" value={player.lowest ?? ''} placeholder="G3" onchange={(t) => range('lowest', t)} />
+      <Field label="to" value={player.highest ?? ''} placeholder="D6" onchange={(t) => range('highest', t)} />
     </dt>
     <dd>
       As they sound. Proof names the notes outside.
@@ -116,12 +114,11 @@
     </dd>
     {#if fingered}
       <dt class="two">
-        <Field label="Own fingering of" bind:value={pitch} placeholder="F#5" size="5" maxlength="5" />
+        <Field label="Own fingering of" bind:value={pitch} placeholder="F#5" maxlength="5" />
         <Field
           label="is"
           bind:value={fingering}
           placeholder={example}
-          size="12"
           maxlength="40"
           onkeydown={(e: KeyboardEvent) => e.key === 'Enter' && addFingering()}
         />
@@ -158,7 +155,7 @@
   .two {
     display: flex;
     flex-wrap: wrap;
-    align-items: end;
+    align-items: center;
     gap: 0.4rem 1rem;
   }
 
@@ -168,10 +165,14 @@
 
   dl {
     display: grid;
-    grid-template-columns: minmax(17rem, max-content) 1fr;
+    grid-template-columns: 24rem 1fr;
     gap: 0.5rem 1.2rem;
     margin: 0.7rem 0 0;
     align-items: center;
+  }
+
+  dt :global(.bx--text-input) {
+    width: 5.5rem;
   }
 
   dd {

@@ -84,7 +84,11 @@
   form {
     border-top: 1px solid var(--line);
     padding-top: 1rem;
-    align-items: end;
+    align-items: center;
+  }
+
+  header + p {
+    padding-bottom: 0.8rem;
   }
 
   .empty {

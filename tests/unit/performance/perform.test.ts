@@ -1,3 +1,4 @@
+import { PROFILES } from '../../../src/core/style/profiles.ts';
 import assert from 'node:assert/strict';
 import { STEP_DB } from '../../../src/core/style/dynamics.ts';
 import { test } from 'node:test';
@@ -293,7 +294,7 @@ test('every demo piece: no lurching, and a real peak', async () => {
   const { replay } = await import('../../../src/core/reading/log.ts');
   const { readFileSync } = await import('node:fs');
   for (const r of DEMO_READINGS) {
-    const playable = playables.get(r.file)!;
+    const playable = playables.get(r.file) ?? playableOf(demo(r.file).score);
     const reading = replay(demoLog(r, readFileSync(new URL(`../../../demo/scores/${r.file}`, import.meta.url))));
     const p = perform(playable, reading);
     const marked = new Set<EffectKey>(['gradual', 'fermata', 'tempo']);
@@ -304,6 +305,8 @@ test('every demo piece: no lurching, and a real peak', async () => {
       assert.ok(Math.abs(free - before) < 0.15, `${r.file}, bar ${b.measure}: ${free.toFixed(3)} after ${before.toFixed(3)}`);
       before = free;
     }
+    // Pipes have one loudness.
+    if (PROFILES[r.period].opening === null) continue;
     const loud = p.loudness.flatMap((l) => (l.planned === null || l.pass > 0 ? [] : [{ m: l.measure, db: l.planned }]));
     const peak = loud.reduce((a, b) => (b.db > a.db ? b : a));
     const usual = [...loud].sort((a, b) => a.db - b.db)[loud.length >> 1];

@@ -13,6 +13,7 @@ import { ruleContext } from '../../../src/core/reading/context.ts';
 import { dynamicPlan } from '../../../src/core/reading/dynamic-plan.ts';
 import { propose } from '../../../src/core/reading/propose.ts';
 import { openQuestions, questionsOf } from '../../../src/core/reading/questions.ts';
+import { PROFILES } from '../../../src/core/style/profiles.ts';
 import { openScore } from '../../../src/core/score/read-file.ts';
 
 for (const demo of DEMO_READINGS)
@@ -24,7 +25,9 @@ for (const demo of DEMO_READINGS)
     const style = styleOf(reading);
     const proposals = propose(study, style);
     const questions = questionsOf(ruleContext(study, style, 0), reading);
-    assert.ok(reading.markings.length >= 10, 'a reading, not a sketch');
+    // Where loudness is not the player's, there is less to write.
+    const least = PROFILES[reading.period].opening === null ? 3 : 10;
+    assert.ok(reading.markings.length >= least, 'a reading, not a sketch');
     for (const m of reading.markings) assert.ok(m.because.length > 0 && m.because.every((b) => b.text.length > 10), m.value);
     // Every rule that the demo names is one that speaks here.
     for (const entry of [...demo.kept, ...demo.aside].map((e) => e.split(': ')[0]))
@@ -36,7 +39,7 @@ for (const demo of DEMO_READINGS)
     assert.ok(open.length > 0 && open.length < questions.length);
     const findings = proof(study, reading, proposals);
     assert.equal(findings.filter((f) => f.severity === 'contradiction').length, 0, findings.map((f) => f.what).join('; '));
-    assert.ok(findings.length >= 2 && findings.length <= 8, findings.map((f) => f.what).join('; '));
+    assert.ok(findings.length >= 2 && findings.length <= 10, findings.map((f) => f.what).join('; '));
     const plan = dynamicPlan(score, study.facts, reading);
     assert.equal(score.measures[plan.peak.measure].number, demo.peak);
     const text = commentary({ score, reading, proposals, details: study.details });

@@ -6,6 +6,8 @@ import { joinsOf, tunesOf } from '../../../src/core/technique/pipe-set.ts';
 import { windFingerings } from '../../../src/core/technique/wind-fingers.ts';
 import { WIND_CHARTS } from '../../../src/core/style/wind-charts.ts';
 import { parsePitch } from '../../../src/core/score/pitch.ts';
+import { newPlayer } from '../../../src/core/players/player.ts';
+import { marksOf } from '../../../src/core/technique/told/marks.ts';
 import { found, lies, told } from './asked.ts';
 
 test('brass: slurs over partials, slides that would be heard, soft entrances, high accents: handbook 17.3', () => {
@@ -69,4 +71,13 @@ test('a breath that divides what belongs together is named: handbook 15.2', () =
 test('the bassoon has a chart of its own, from memory: handbook 16.1', () => {
   assert.equal(windFingerings(WIND_CHARTS.bassoon, parsePitch('C3')!)[0].keys, 'R123');
   assert.ok(windFingerings(WIND_CHARTS.bassoon, parsePitch('F#2')!).some((w) => w.held.get('RT') === 'tF#'));
+});
+
+test('a breath is written after all that is tied to its note, and is the same pin when it is read again', () => {
+  const text = 'M:4/4\nL:1/4\nV:1 nm="Flute"\nK:C\ncdef-|f3 g|cdef|g3 a|cdef|g4|';
+  const t = lies(text, { tempo: 50, player: { ...newPlayer('Nora'), key: 'nora', breath: 5 } });
+  const tied = t.line.score.notes.filter((n) => n.tie?.stop);
+  const breaths = marksOf(t).filter((m) => m.kind === 'breath');
+  assert.ok(breaths.some((m) => m.note === tied[0].id));
+  assert.ok(!breaths.some((m) => t.line.score.notes.find((n) => n.id === m.note)?.tie?.start));
 });

@@ -44,8 +44,11 @@ export function marksOf(t: Technique): LyingMark[] {
       const needed = k === 0 || silenceBefore(line, k) > REST || turns();
       if (grip[outer]) marks.push(mark('fingering', String(grip[outer]), a.notes[outer], needed));
     });
-  for (const b of t.breath?.breaths ?? [])
-    if (silenceBefore(t.line, b.at) <= 0.05 && attacks[b.at - 1]) marks.push(mark('breath', 'breath', topOf(attacks[b.at - 1])));
+  for (const b of t.breath?.breaths ?? []) {
+    const before = attacks[b.at - 1];
+    // After all that is tied to it.
+    if (before && silenceBefore(t.line, b.at) <= 0.05) marks.push(mark('breath', 'breath', before.held.at(-1) ?? topOf(before)));
+  }
   t.sticks?.sticks.forEach((sticks, k) => {
     const [s] = sticks;
     const before = t.sticks!.sticks[k - 1]?.[0];
