@@ -258,10 +258,19 @@ export function demoCommands(
     const wanted = reading.lies.some(([kind, from, to]) => kind === m.kind && index >= measure(from).index && index <= measure(to).index);
     const taken = commands.some((c) => c.type === 'add-marking' && c.marking.kind === m.kind && c.marking.note === m.note);
     if (!wanted || taken || !m.needed) continue;
-    const { measure: _, needed: __, ...mark } = m;
+    const { kind, value, note, start, staff } = m;
     commands.push({
       type: 'add-marking',
-      marking: { ...mark, id: `lies-there-${commands.length}`, part: 0, because: [{ text: 'As it lies on the instrument.' }] }
+      marking: {
+        kind,
+        value,
+        note,
+        start,
+        staff,
+        id: `lies-there-${commands.length}`,
+        part: 0,
+        because: [{ text: 'As it lies on the instrument.' }]
+      }
     });
   }
   // What the teachers wrote themselves stands first; the draft fits it.

@@ -24,6 +24,8 @@ const CURVES: Record<string, { before: boolean; d: string }> = {
   smear: { before: true, d: 'M-1.25 1.3C-1.2 .8 -.95 1.1 -.85 .7C-.75 .35 -.55 .6 -.45 .25C-.38 .05 -.3 0 -.2 0' }
 };
 const LINE = 0.16;
+/** Room that dots take. */
+const DOTS = 0.7;
 /** Drawn by the engraver, round the head; named here, so that it can be taken hold of. */
 const GHOST = 'ghost';
 
@@ -68,9 +70,14 @@ export function inflectionsOver(mei: string): (svg: string) => string {
       const space = 250 * scale;
       const width = (head[1] === 'E0A2' ? 1.69 : 1.18) * space;
       const { before, d } = CURVES[sign];
+      // Beside the dots that stand behind a head, and the accidental before it.
+      const own = drawn.slice(at, at + 3000).split(/class="(?:note|rest|chord|measure)"/)[1] ?? '';
+      const dots = /class="dots/.test(own) ? DOTS * space : 0;
+      const accidental = /class="accid[^>]*>\s*<use [^>]*translate\(([-\d.]+)/.exec(own);
+      const left = before && accidental ? Number(accidental[1]) - x : 0;
       const path = d.replace(/[-.\d]+ [-.\d]+/g, (pair) => {
         const [dx, dy] = pair.split(' ').map(Number);
-        return `${Math.round(x + (before ? 0 : width) + dx * space)} ${Math.round(y + dy * space)}`;
+        return `${Math.round(x + (before ? left : width + dots) + dx * space)} ${Math.round(y + dy * space)}`;
       });
       const sized = `<path d="${path}" fill="none" stroke="currentColor" stroke-width="${Math.round(LINE * space)}" stroke-linecap="round"/>`;
       const group = `<g id="${id}" class="artic inflection${editorial ? ' editorial' : ''}">${sized}</g>`;

@@ -460,8 +460,24 @@ const tupletNotation = (s: AbcSound): string => {
   const inner = tupletNotationInner(s, true, true);
   return inner ? `<notations>${inner}</notations>` : '';
 };
-/** Beam elements for a group of notes written without a space; grace notes inside are passed over. */
+/** Beam elements for a group of notes written without a space; grace notes inside are beamed among themselves. */
 function beamsOf(group: AbcSound[]): string[] {
+  const beams = notesBeamed(group);
+  for (let from = 0; from < group.length; from++) {
+    let to = from;
+    while (group[to]?.grace) to++;
+    for (let k = from; to - from > 1 && k < to; k++) {
+      const levels = FLAGS[valueOf(graceValue(group[k].duration))?.type ?? ''] ?? 0;
+      const value = k === from ? 'begin' : k === to - 1 ? 'end' : 'continue';
+      for (let level = 1; level <= levels; level++) beams[k] += `<beam number="${level}">${value}</beam>`;
+    }
+    from = to;
+  }
+  return beams;
+}
+
+/** The same for the notes themselves. */
+function notesBeamed(group: AbcSound[]): string[] {
   const flags = group.map((s) => (s.grace ? -1 : (FLAGS[valueOf(shown(s))?.type ?? ''] ?? 0)));
   const real = flags.map((f, k) => ({ f, k })).filter((x) => x.f > 0);
   const beams = group.map(() => '');
