@@ -23,7 +23,7 @@ const CURVES: Record<string, { before: boolean; d: string }> = {
   plop: { before: true, d: 'M-1 -1.2C-.95 -.5 -.6 -.05 -.2 0' },
   smear: { before: true, d: 'M-1.25 1.3C-1.2 .8 -.95 1.1 -.85 .7C-.75 .35 -.55 .6 -.45 .25C-.38 .05 -.3 0 -.2 0' }
 };
-const LINE = 0.16;
+const LINE = 0.2;
 /** Room that dots take. */
 const DOTS = 0.7;
 /** Drawn by the engraver, round the head; named here, so that it can be taken hold of. */

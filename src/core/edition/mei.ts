@@ -17,7 +17,9 @@ export interface RowEntry {
   /** Where it ends, for rows that are drawn as brackets. */
   until?: Fraction;
   /** Which row: part of the CSS class in the picture. */
-  row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count' | 'voices' | 'crossings';
+  row: 'chords' | 'keys' | 'phrases' | 'rhythm' | 'count' | 'voices' | 'crossings' | 'lies';
+  /** Its staff, counted through all parts; that of the row where it is not said. */
+  staff?: number;
   /** Ids of two notes between which it is drawn as a short line. */
   between?: readonly [string, string];
 }
@@ -141,7 +143,8 @@ function rowElement({ id, row, text }: RowEntry, staff: number, stamp: number, s
   // Chords and keys keep a line of their own; a count line too, in small print, because it has an entry for every part of a beat.
   if (row === 'chords' || (row === 'keys' && !symbols)) return `<harm ${common}>${escapeXml(text)}</harm>`;
   const small = text.startsWith('(') ? ENGRAVING.heldBeat : ENGRAVING.count;
-  const [group, size] = row === 'count' ? [' vgrp="1"', ` fontsize="${small}"`] : ['', ''];
+  const [group, size] =
+    row === 'count' || row === 'lies' ? [' vgrp="1"', ` fontsize="${row === 'lies' ? ENGRAVING.count : small}"`] : ['', ''];
   return `<dir ${common}${group}><rend fontstyle="normal"${size}>${escapeXml(text)}</rend></dir>`;
 }
 
@@ -221,7 +224,8 @@ export function editionMei(
     }
     const measure = inside(r.start);
     if (measure && r.between) put(measure, lineBetween(r, r.between));
-    else if (measure) put(measure, rowElement(r, ABOVE.has(r.row) ? 1 : lowest, tstamp(measure, sub(r.start, measure.start)), symbols));
+    else if (measure)
+      put(measure, rowElement(r, r.staff ?? (ABOVE.has(r.row) ? 1 : lowest), tstamp(measure, sub(r.start, measure.start)), symbols));
   }
   let result = withSignsInNotes(withOtherNotes(withoutOversize(mei), others, both), inNotes);
   for (const { note, attribute } of onNotes) result = result.replace(`xml:id="${note}"`, `$& ${attribute}`);

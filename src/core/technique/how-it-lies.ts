@@ -11,7 +11,7 @@ import { asksOf } from './asks.ts';
 import { findingsOf } from './findings.ts';
 import { stringName } from './left-hand.ts';
 import { secondsPlayed, topOf } from './player-line.ts';
-import { techniqueOf, type TechniquePin } from './technique.ts';
+import { techniqueOf, type Technique, type TechniquePin } from './technique.ts';
 import { linesOf } from './told/bars.ts';
 import type { HowItLies } from './told/lying.ts';
 import { marksOf } from './told/marks.ts';
@@ -75,10 +75,30 @@ export function howItLies(study: Study, reading: Reading, { player = null, perfo
     lines: linesOf(t),
     ways: waysOf(t),
     asks: asksOf(t),
+    words: wordsOf(t),
     crossings: (t.strings?.crossings ?? []).map(({ at }) => {
       const [from, to] = [topOf(t.line.attacks[at - 1]), topOf(t.line.attacks[at])];
       return { from: from.id, to: to.id, start: from.start };
     }),
     findings: findingsOf(t).map((f) => ({ start: f.attack.start, measure: f.attack.notes[0].measure, what: f.what }))
   };
+}
+
+function wordsOf(t: Technique): HowItLies['words'] {
+  const { attacks } = t.line;
+  return [
+    ...(t.breath?.breaths ?? []).map((b) => ({
+      of: 'breath' as const,
+      start: attacks[b.at].start,
+      text: `${b.secondsBefore.toFixed(0)} s${b.kind === 'quick' ? ', quick' : ''}`
+    })),
+    // Single graces are seen at once; what comes often is short.
+    ...t.movements
+      .filter((m) => !/-grace$|^strike$/.test(m.name))
+      .map((m) => ({
+        of: 'movement' as const,
+        start: attacks[m.at].start,
+        text: m.name.replace('-', ' ').replace('doubling', 'dbl') + (m.complete ? '' : '?')
+      }))
+  ];
 }

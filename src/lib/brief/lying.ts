@@ -74,3 +74,9 @@ export const crossingRows = (lies: HowItLies | null): RowEntry[] =>
     row: 'crossings',
     between: [from, to]
   }));
+
+/** Seconds at breaths, or names at movements, over the staff of the part. */
+export const wordRows = (lies: HowItLies | null, of: 'breath' | 'movement', staff: number): RowEntry[] =>
+  (lies?.words ?? [])
+    .filter((w) => w.of === of)
+    .map(({ start, text }) => ({ id: `lies-word-${of}-${start.n}-${start.d}`, start, text, row: 'lies', staff }));

@@ -6,6 +6,10 @@ import { joinsOf, tunesOf } from '../../../src/core/technique/pipe-set.ts';
 import { windFingerings } from '../../../src/core/technique/wind-fingers.ts';
 import { WIND_CHARTS } from '../../../src/core/style/wind-charts.ts';
 import { parsePitch } from '../../../src/core/score/pitch.ts';
+import { studyOf } from '../../../src/core/analysis/study.ts';
+import { EMPTY_READING } from '../../../src/core/reading/reading.ts';
+import { howItLies } from '../../../src/core/technique/how-it-lies.ts';
+import { abc } from '../helpers.ts';
 import { newPlayer } from '../../../src/core/players/player.ts';
 import { marksOf } from '../../../src/core/technique/told/marks.ts';
 import { found, lies, told } from './asked.ts';
@@ -80,4 +84,10 @@ test('a breath is written after all that is tied to its note, and is the same pi
   const breaths = marksOf(t).filter((m) => m.kind === 'breath');
   assert.ok(breaths.some((m) => m.note === tied[0].id));
   assert.ok(!breaths.some((m) => t.line.score.notes.find((n) => n.id === m.note)?.tie?.start));
+});
+
+test('over the page stand the seconds of each breath and the names of movements, single graces left out', () => {
+  const words = (text: string): string[] => howItLies(studyOf(abc(text)), EMPTY_READING).words.map((w) => w.text);
+  assert.ok(words('M:4/4\nL:1/4\nQ:1/4=40\nV:1 nm="Flute"\nK:C\ncdef|g4|cdef|g4|cdef|g4|').some((w) => /^\d+ s(, quick)?$/.test(w)));
+  assert.deepEqual(words('M:4/4\nL:1/4\nV:1 nm="Highland bagpipe"\nK:D\n{g}A {gBd}B {dc}d {GdGe}A|'), ['dbl', 'throw?', 'taorluath']);
 });

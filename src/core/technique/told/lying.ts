@@ -35,6 +35,8 @@ export interface HowItLies {
   lines: { measure: number; of: string; text: string }[];
   /** Other ways, with their price. */
   ways: OtherWay[];
+  /** What stands over its place when it is asked for: how long the air has to last, which movement it is. */
+  words: { of: 'breath' | 'movement'; start: Fraction; text: string }[];
   /** Notes between which the bow passes over a string. */
   crossings: { from: string; to: string; start: Fraction }[];
   findings: { start: Fraction; measure: number; what: string }[];

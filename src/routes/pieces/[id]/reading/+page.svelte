@@ -11,12 +11,13 @@
   import Toolbar from '$lib/frame/Toolbar.svelte';
   import ViewOptions from '$lib/music/ViewOptions.svelte';
   import MusicPage from '$lib/music/MusicPage.svelte';
+  import { staffNumber } from '$core/edition/mei';
   import { analysisRows } from '$core/edition/rows';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import { useWorkspace } from '$lib/workspace/context';
   import ForWhom from '$lib/players/ForWhom.svelte';
   import Readings from '$lib/readings/Readings.svelte';
-  import { crossingRows, LYING_NAMES, onPage, unwritten, type LyingKind } from '$lib/brief/lying';
+  import { crossingRows, wordRows, LYING_NAMES, onPage, unwritten, type LyingKind } from '$lib/brief/lying';
   import PlanMenu from '$lib/ribbon/PlanMenu.svelte';
 
   const { data } = $props();
@@ -24,6 +25,8 @@
   let chords = $state(false);
   let keys = $state(false);
   let crossings = $state(false);
+  const words = $state({ breath: false, movement: false });
+  const WORDS = { breath: 'seconds on each breath', movement: 'movements by name (dbl: doubling)' } as const;
   let styling = $state(false);
   let drafting = $state(false);
   const LYING_KINDS = Object.keys(LYING_NAMES) as LyingKind[];
@@ -39,7 +42,10 @@
     holder.current?.score
       ? [
           ...analysisRows(holder.current.score, holder.current.facts, { chords, keys }, (k) => holder.current!.keyName(k)),
-          ...(crossings ? crossingRows(holder.current.study.lies) : [])
+          ...(crossings ? crossingRows(holder.current.study.lies) : []),
+          ...(['breath', 'movement'] as const).flatMap((of) =>
+            words[of] ? wordRows(holder.current!.study.lies, of, staffNumber(holder.current!.score!, holder.current!.reading.part, 1)) : []
+          )
         ]
       : []
   );
@@ -67,6 +73,9 @@
         <Tick label="keys" bind:checked={keys} />
         {#each LYING_KINDS.filter((kind) => workspace.study.lies?.marks.some((m) => m.needed && m.kind === kind)) as kind (kind)}
           <Tick label="{LYING_NAMES[kind]}s as they lie" bind:checked={shown[kind]} />
+        {/each}
+        {#each ['breath', 'movement'] as const as of (of)}
+          {#if workspace.study.lies?.words.some((w) => w.of === of)}<Tick label={WORDS[of]} bind:checked={words[of]} />{/if}
         {/each}
         {#if workspace.study.lies?.crossings.length}<Tick label="crossings over a string" bind:checked={crossings} />{/if}
       </Menu>
