@@ -6,6 +6,7 @@ import { ScoreError, type Part, type Score } from '../core/score/model.ts';
 import { analysisJson } from './analysis-json.ts';
 import { CallError } from './call-error.ts';
 import { periodOf, schoolsOf, writeEdition } from './edition.ts';
+import { barNumbered, drillKind, writeDrills } from './drills.ts';
 import { writePerformance } from './perform.ts';
 import { instrumentKey, pinsOf, techniqueJson, tempoOf } from './technique.ts';
 
@@ -13,6 +14,7 @@ const USAGE = `usage: nuvelo analyze FILE [--part ID]
        nuvelo edition FILE --period NAME [--school KEY=VALUE …] --out FILE.musicxml
        nuvelo perform FILE --period NAME [--literal] [--school KEY=VALUE …] --out FILE.mid
        nuvelo technique FILE [--part ID] [--instrument KEY] [--period NAME] [--school KEY=VALUE …] [--tempo QPM] [--pin BAR:BEAT=VALUE …]
+       nuvelo drills FILE [--part ID] [--instrument KEY] [--from BAR --to BAR] [--kind KEY] --out FOLDER
        nuvelo backup [FILE]
        nuvelo restore FILE
        nuvelo archives FILE.zip`;
@@ -103,6 +105,19 @@ function technique(args: readonly string[]): void {
   process.stdout.write(JSON.stringify(techniqueJson(score, { part, instrument, period, schools, tempo, pins })) + '\n');
 }
 
+function drills(args: readonly string[]): void {
+  const { file, values } = takeApart(args, { part: TEXT, instrument: TEXT, from: TEXT, to: TEXT, kind: TEXT, out: TEXT });
+  const instrument = instrumentKey(values.instrument);
+  const kind = drillKind(values.kind);
+  const out = needed(values.out, '--out');
+  const { score } = open(file);
+  const part = partOf(score, values.part)?.index ?? 0;
+  const from = barNumbered(score, values.from, 0);
+  const to = barNumbered(score, values.to, values.from === undefined ? score.measures.length - 1 : from);
+  if (to < from) throw new CallError('--to comes before --from');
+  process.stdout.write(JSON.stringify(writeDrills(score, { part, instrument, from, to, kind, out })) + '\n');
+}
+
 /** Care of the database; loaded only when it is asked for. */
 async function care(command: 'backup' | 'restore' | 'archives', args: readonly string[]): Promise<void> {
   const { backup, restoreFrom, archives } = await import('./care.ts');
@@ -118,6 +133,7 @@ try {
   else if (command === 'edition') edition(rest);
   else if (command === 'perform') perform(rest);
   else if (command === 'technique') technique(rest);
+  else if (command === 'drills') drills(rest);
   else if (command === 'backup' || command === 'restore' || command === 'archives') await care(command, rest);
   else throw new CallError(command ? `unknown command ${command}` : 'a command is needed');
 } catch (error) {

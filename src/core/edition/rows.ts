@@ -4,8 +4,10 @@ import type { StreamFact } from '../analysis/streams.ts';
 import type { VoiceName } from '../analysis/roles.ts';
 import { countLine } from '../survey/count-line.ts';
 import type { RowEntry } from './mei.ts';
-import { add } from '../score/fraction.ts';
+import { add, frac, lte, sub } from '../score/fraction.ts';
 import type { Score } from '../score/model.ts';
+
+const SIXTEENTH = frac(1, 4);
 
 /** Which rows of analysis stand on the page. */
 export interface ShownRows {
@@ -52,8 +54,11 @@ export function analysisRows(score: Score, facts: Facts, show: ShownRows, keyNam
   if (show.rhythm) for (const c of facts.chords) rows.push({ id: `row-${c.id}`, start: c.start, text: '|', row: 'rhythm' });
   if (show.count)
     for (const m of score.measures)
-      countLine(score, m, part).forEach((s, k) =>
-        rows.push({ id: `count-${m.index}-${k}`, start: add(m.start, s.onset), text: s.entry ? s.text : `(${s.text})`, row: 'count' })
-      );
+      countLine(score, m, part).forEach((s, k, all) => {
+        const next = all[k + 1];
+        // A held part of the beat has no room beside what enters a sixteenth later.
+        if (!s.entry && next?.entry && lte(sub(next.onset, s.onset), SIXTEENTH)) return;
+        rows.push({ id: `count-${m.index}-${k}`, start: add(m.start, s.onset), text: s.entry ? s.text : `(${s.text})`, row: 'count' });
+      });
   return rows;
 }

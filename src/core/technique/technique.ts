@@ -87,6 +87,8 @@ export interface Technique {
   brassRemarks: BrassRemark[];
   /** Last attacks of phrases. */
   phraseEnds: ReadonlySet<number>;
+  /** Whether an attack is piano or less. */
+  soft(at: number): boolean;
   /** The loudest bar, the last of several; null where nothing is marked. */
   loudest: number | null;
 }
@@ -234,6 +236,7 @@ export function techniqueOf(study: Study, options: TechniqueOptions): Technique 
     pedal: instrument.key === 'piano' && PEDALLED_IN.includes(options.period) ? pedalStretches(score, part.index, study.facts.chords) : [],
     brassRemarks: brass ? brassRemarks(line, brass, (at) => levels[at] <= SOFT) : [],
     phraseEnds: context.phraseEnds,
+    soft: (at) => levels[at] <= SOFT,
     loudest: loudestBar(line, levels, said.length > 0)
   };
 }

@@ -1,0 +1,142 @@
+import type { Study } from '../analysis/study.ts';
+import { isSyncopated } from '../score/meter.ts';
+import { midi } from '../score/pitch.ts';
+import { DIFFICULTY as W } from '../style/drills.ts';
+import { height, lasts, topOf } from '../technique/player-line.ts';
+import type { Technique } from '../technique/technique.ts';
+import { keyAlter } from '../score/accidentals.ts';
+
+export const DIFFICULTY_PARTS = [
+  'speed',
+  'leaps',
+  'hand',
+  'crossings',
+  'accidentals',
+  'rhythm',
+  'load',
+  'span',
+  'extremes',
+  'soft-high'
+] as const;
+export type DifficultyPart = (typeof DIFFICULTY_PARTS)[number];
+
+/** How hard a bar is, and of what; all from 0 to 1. */
+export interface BarDifficulty {
+  measure: number;
+  value: number;
+  parts: Record<DifficultyPart, number>;
+}
+
+/** In a sentence: "quick", "wide leaps". */
+export const PART_WORDS: Record<DifficultyPart, string> = {
+  speed: 'quick notes',
+  leaps: 'wide leaps',
+  hand: 'an awkward way of the hands',
+  crossings: 'crossings over a string',
+  accidentals: 'many altered notes',
+  rhythm: 'a rhythm of many values',
+  load: 'much for the breath or lips',
+  span: 'wide spans',
+  extremes: 'the end of the range',
+  'soft-high': 'soft and high at once'
+};
+
+const most = (x: number): number => Math.max(0, Math.min(1, x));
+
+/** The difficulty of each bar from its named parts. Handbook 21.1. */
+export function difficultyOf({ score }: Study, t: Technique): BarDifficulty[] {
+  const { attacks } = t.line;
+  const byBar = score.measures.map(() => [] as number[]);
+  attacks.forEach((a, k) => {
+    if (!a.grace) byBar[a.notes[0].measure].push(k);
+  });
+  const prices = pricesByBar(t, score.measures.length);
+  const crossings = score.measures.map(() => 0);
+  for (const c of t.strings?.crossings ?? []) crossings[attacks[c.at].notes[0].measure]++;
+  const spans = score.measures.map(() => 0);
+  for (const w of t.wide) spans[w.attack.notes[0].measure] = Math.max(spans[w.attack.notes[0].measure], w.semitones / W.span);
+  const late = new Set((t.breath?.late ?? []).map((k) => attacks[k].notes[0].measure));
+  const { range } = t.instrument;
+  return score.measures.map(({ index, key }): BarDifficulty => {
+    const own = byBar[index];
+    const of = own.map((k) => attacks[k]);
+    const seconds = of.reduce((n, a) => n + lasts(a), 0);
+    const leaps = own.flatMap((k) => (k ? [Math.abs(height(topOf(attacks[k])) - height(topOf(attacks[k - 1])))] : []));
+    const notes = of.flatMap((a) => a.notes).filter((n) => n.pitch);
+    const altered = notes.filter((n) => n.pitch!.alter !== keyAlter(key, n.pitch!.step)).length;
+    const values = new Set(of.map((a) => a.notes[0]).map((n) => `${n.duration.n}/${n.duration.d}`)).size;
+    const displaced = of.filter((a) => isSyncopated(score.measures[index], a.notes[0].onset, a.notes[0].duration)).length;
+    const tuplets = notes.some((n) => n.timeModification) ? 1 : 0;
+    const tops = of.map((a) => height(topOf(a)));
+    const high = range ? midi(range.highFrom) : Infinity;
+    const low = range ? midi(range.low) + 2 : -Infinity;
+    const parts: BarDifficulty['parts'] = {
+      speed: seconds > 0 ? most(of.length / seconds / W.speed) : 0,
+      leaps: leaps.length ? most(leaps.reduce((n, x) => n + Math.max(0, x - W.third), 0) / leaps.length / (W.leaps / 2)) : 0,
+      hand: own.length ? most(prices[index] / own.length / W.hand) : 0,
+      crossings: most(crossings[index] / W.crossings),
+      accidentals: notes.length ? most(altered / notes.length / W.accidentals) : 0,
+      rhythm: most((Math.max(0, values - 1) + 2 * tuplets + displaced) / W.rhythm),
+      load: most(Math.max(t.load?.[index] ?? 0, late.has(index) ? 1 : 0)),
+      span: most(spans[index]),
+      extremes: tops.length ? tops.filter((h) => h >= high || h <= low).length / tops.length : 0,
+      'soft-high': tops.length ? own.filter((k, i) => tops[i] >= high && t.soft(k)).length / tops.length : 0
+    };
+    const sorted = Object.values(parts).sort((a, b) => b - a);
+    const value = own.length ? W.hardest * sorted[0] + (W.next * (sorted[0] + sorted[1] + sorted[2])) / 3 : 0;
+    return { measure: index, value: most(value), parts };
+  });
+}
+
+/** What the cheapest ways of hands, bow, sticks and keys cost in each bar. */
+function pricesByBar(t: Technique, count: number): number[] {
+  const prices = new Array<number>(count).fill(0);
+  const { attacks } = t.line;
+  const add = (measure: number, price: number): void => void (prices[measure] += price);
+  t.strings?.costs.forEach((costs, k) =>
+    add(
+      attacks[k].notes[0].measure,
+      costs.reduce((n, c) => n + c.price, 0)
+    )
+  );
+  for (const s of t.bow?.strokes ?? []) add(attacks[s.from].notes[0].measure, s.costs.reduce((n, c) => n + c.price, 0) / 2);
+  for (const { line, fingering } of t.keyboard)
+    fingering.prices.forEach((p, k) => add(line.attacks[k].notes[0].measure, Number.isFinite(p) ? p / 4 : 0));
+  for (const of of [t.brass, t.winds, t.sticks]) of?.prices.forEach((p, k) => add(attacks[k].notes[0].measure, p));
+  return prices;
+}
+
+/** A run of hard bars, cut at phrases, with a bar before and after it. */
+export interface HotSpot {
+  from: number;
+  to: number;
+  value: number;
+  why: DifficultyPart[];
+}
+
+/** Where the piece is hardest. Handbook 21.1. */
+export function hotSpots(bars: readonly BarDifficulty[], phraseStarts: ReadonlySet<number>): HotSpot[] {
+  const played = bars.filter((b) => b.value > 0);
+  if (!played.length) return [];
+  const mean = played.reduce((n, b) => n + b.value, 0) / played.length;
+  const deviation = Math.sqrt(played.reduce((n, b) => n + (b.value - mean) ** 2, 0) / played.length);
+  const limit = Math.max(W.least, mean + W.above * deviation);
+  const spots: HotSpot[] = [];
+  for (const b of bars) {
+    if (b.value < limit) continue;
+    const last = spots.at(-1);
+    // A single easier bar between does not divide; a new phrase does.
+    if (last && b.measure - last.to <= 2 && !phraseStarts.has(b.measure))
+      [last.to, last.value] = [b.measure, Math.max(last.value, b.value)];
+    else spots.push({ from: b.measure, to: b.measure, value: b.value, why: [] });
+  }
+  return spots.map((s) => {
+    const inside = bars.slice(s.from, s.to + 1);
+    const sums = DIFFICULTY_PARTS.map((part) => ({ part, sum: inside.reduce((n, b) => n + b.parts[part], 0) }));
+    const why = sums
+      .sort((a, b) => b.sum - a.sum)
+      .filter((x) => x.sum > 0)
+      .slice(0, W.told);
+    return { from: Math.max(0, s.from - 1), to: Math.min(bars.length - 1, s.to + 1), value: s.value, why: why.map((x) => x.part) };
+  });
+}

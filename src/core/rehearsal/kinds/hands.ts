@@ -1,0 +1,89 @@
+import { frac, mul } from '../../score/fraction.ts';
+import type { Pitch } from '../../score/pitch.ts';
+import { barOf, inARow, ORNAMENT_SIGNS, type DrillBar, type DrillSound } from '../material.ts';
+
+const plain = (s: DrillSound): DrillSound => ({
+  ...s,
+  heads: s.heads.map((h) => ({ ...h, tie: false })),
+  ...{ graces: [], signs: [], slurStarts: 0, slurStops: 0 }
+});
+
+/** Each chord of so many heads and more, four times in its meter's quarters. */
+export function chordsRepeated(bars: readonly DrillBar[], heads: number, most: number): DrillBar[] {
+  const seen = new Set<string>();
+  const chords = bars
+    .flatMap((b) => b.sounds)
+    .filter((s) => {
+      const name = s.heads.map((h) => JSON.stringify(h.pitch)).join();
+      if (s.heads.length < heads || seen.has(name)) return false;
+      seen.add(name);
+      return true;
+    });
+  return chords.slice(0, most).map((s) => barOf(bars[0], frac(4), inARow([1, 2, 3, 4].map(() => ({ ...plain(s), duration: frac(1) })))));
+}
+
+/** Bars in twice their time, bound. */
+export const slowly = (bars: readonly DrillBar[]): DrillBar[] =>
+  bars.map((bar) => {
+    const sounds = bar.sounds.map((s) => ({ ...plain(s), at: mul(s.at, frac(2)), duration: mul(s.duration, frac(2)) }));
+    return { ...barOf(bar, mul(bar.length, frac(2)), sounds), beat: mul(bar.beat, frac(2)) };
+  });
+
+/** The bow alone: each note on the open string on which it is played. @param openOf of each written head, by note id; null where it has none */
+export const onOpenStrings = (bars: readonly DrillBar[], openOf: (note: string) => Pitch | null): DrillBar[] =>
+  bars.map((bar) => ({
+    ...bar,
+    sounds: bar.sounds.map((s) => {
+      const heads = s.heads.flatMap((h, k) => {
+        const pitch = openOf(s.notes[k]?.id ?? '');
+        return pitch ? [{ pitch, tie: h.tie }] : [];
+      });
+      return { ...s, heads: heads.length || !s.heads.length ? heads : s.heads, graces: [] };
+    })
+  }));
+
+/** Without bow: no slurs, no signs. */
+export const withoutBow = (bars: readonly DrillBar[]): DrillBar[] =>
+  bars.map((bar) => ({ ...bar, sounds: bar.sounds.map((s) => ({ ...s, signs: [], slurStarts: 0, slurStops: 0 })) }));
+
+/** Without ornaments: small notes and signs go. */
+export const ornamentsOut = (bars: readonly DrillBar[]): DrillBar[] =>
+  bars.map((bar) => ({
+    ...bar,
+    sounds: bar.sounds.map((s) => ({ ...s, graces: [], signs: s.signs.filter((x) => !ORNAMENT_SIGNS.has(x)) }))
+  }));
+
+/** One movement of small notes with its own note, four times; then before the note that comes after it. */
+export function movementAlone(bars: readonly DrillBar[], sound: DrillSound, before: DrillSound | null): DrillBar[] {
+  const own = (s: DrillSound, duration = frac(1)): DrillSound => ({
+    ...s,
+    duration,
+    signs: [],
+    slurStarts: 0,
+    slurStops: 0,
+    heads: s.heads.map((h) => ({ ...h, tie: false }))
+  });
+  const alone = barOf(bars[0], frac(4), inARow([1, 2].map(() => own(sound, frac(2)))), 'alone');
+  const inPlace = before
+    ? [
+        barOf(
+          bars[0],
+          frac(4),
+          inARow([own({ ...before, graces: [] }), own(sound), own({ ...before, graces: [] }), own(sound)]),
+          'between its notes'
+        )
+      ]
+    : [];
+  return [alone, alone, ...inPlace, ...bars].map((b, k) => (k === 1 ? { ...b, words: undefined } : b));
+}
+
+/** Each of some notes over a whole bar, from nothing to full and back, with a bar of rest after it. */
+export const longNotes = (bars: readonly DrillBar[], sounds: readonly DrillSound[]): DrillBar[] =>
+  sounds.flatMap((s) => {
+    const half = (signs: string[], tie: boolean): DrillSound => ({
+      ...plain(s),
+      ...{ duration: frac(2), signs },
+      heads: s.heads.map((h) => ({ ...h, tie }))
+    });
+    return [barOf(bars[0], frac(4), inARow([half(['<(', '<)'], true), half(['>(', '>)'], false)])), barOf(bars[0], frac(4), [])];
+  });

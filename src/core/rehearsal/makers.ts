@@ -1,0 +1,316 @@
+import { skeleton } from '../analysis/note-roles.ts';
+import { can } from '../style/instruments/instrument.ts';
+import { clefOf } from '../edition/small-staff.ts';
+import { toNumber, type Fraction } from '../score/fraction.ts';
+import { measureAt } from '../score/position.ts';
+import { metricLevel } from '../score/meter.ts';
+import type { Note } from '../score/model.ts';
+import { midi, pitchName, type Pitch } from '../score/pitch.ts';
+import { keyAlter } from '../score/accidentals.ts';
+import { DRILL_WEIGHTS as W, type DrillKind } from '../style/drills.ts';
+import { inSigns } from '../analysis/words.ts';
+import { ornamentsIn } from '../performance/realised.ts';
+import { ornamentStaff } from '../edition/ornament-staff.ts';
+import { EMPTY_READING } from '../reading/reading.ts';
+import { alone, held, shareOf } from './kinds/beats.ts';
+import { fromTheEnd, fromTheFront, intervalInContext, unitsApart } from './kinds/chaining.ts';
+import { chordsRepeated, longNotes, movementAlone, onOpenStrings, ornamentsOut, slowly, withoutBow } from './kinds/hands.ts';
+import { scaleOf } from './kinds/scales.ts';
+import {
+  accentsMoved,
+  dottedPairs,
+  evenValues,
+  inGroups,
+  longestRun,
+  restsFilled,
+  rhythmAlone,
+  slursGrow,
+  tiesUndone
+} from './kinds/values.ts';
+import { isRest, isTiedTo, materialOf, ORNAMENT_SIGNS, struck, type DrillBar, type DrillSound } from './material.ts';
+import type { DrillContext } from './context.ts';
+
+/** What one kind makes of a passage, with its reason; null where there is none. */
+export type Made = { because: string; bars: DrillBar[] } | { because: string; document: string } | null;
+
+export interface Passage {
+  from: number;
+  to: number;
+  bars: DrillBar[];
+  sounds: DrillSound[];
+}
+
+export type Maker = (c: DrillContext, p: Passage) => Made;
+
+const plural = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
+
+/** Metrical level of a sound by its written note. */
+const levelOf =
+  ({ study: { score } }: DrillContext) =>
+  (s: DrillSound): number => {
+    const note = s.notes[0];
+    return note ? metricLevel(score.measures[note.measure], note.onset) : 0;
+  };
+const isTied = (p: Passage) => {
+  const tied = new Set(p.sounds.filter((s, k) => isTiedTo(s, p.sounds[k - 1])));
+  return (s: DrillSound): boolean => tied.has(s);
+};
+const secondsOf = (c: DrillContext, s: DrillSound): number => {
+  const a = c.technique.line.attacks.find((x) => x.notes.some((n) => n.id === s.notes[0]?.id));
+  return a ? a.to - a.from : 0;
+};
+const isQuick = (c: DrillContext, p: Passage): boolean =>
+  p.sounds.filter((s) => secondsOf(c, s) > 0 && 1 / secondsOf(c, s) >= W.quick).length >= W.run;
+const soundNames = (s: DrillSound): string => s.heads.map((h) => inSigns(pitchName(h.pitch))).join(' ');
+
+const onBeats =
+  (least: number): Maker =>
+  (c, p) => {
+    const level = levelOf(c);
+    const tied = isTied(p);
+    const keeps = (s: DrillSound): boolean => level(s) >= least && !tied(s);
+    const share = shareOf(p.bars, keeps);
+    if (share > 0.6 || share === 0 || !isQuick(c, p)) return null;
+    return {
+      because: `of ${plural(p.sounds.length, 'note')} ${p.sounds.filter(keeps).length} are on the beats that carry`,
+      bars: held(p.bars, keeps)
+    };
+  };
+
+const framed =
+  (level: 1 | 2): Maker =>
+  (c, p) => {
+    const { roles } = c.study.details;
+    const byNote = new Map(roles.map((r) => [r.note, r]));
+    const line = c.study.soundingPart(c.part).melody.filter((t) => t.note.measure >= p.from && t.note.measure <= p.to);
+    const kept = new Set(skeleton(line, byNote, level).map((t) => t.note.id));
+    const keeps = (s: DrillSound): boolean => s.notes.some((n) => kept.has(n.id));
+    const share = shareOf(p.bars, keeps);
+    const between = p.sounds.filter((s) => levelOf(c)(s) < 1).length;
+    if (share > 0.7 || share === 0 || between < 4) return null;
+    return { because: `${Math.round(100 * (1 - share))} of 100 notes lead from one carrying note to the next`, bars: held(p.bars, keeps) };
+  };
+
+const runs =
+  (make: (bars: readonly DrillBar[]) => DrillBar[], least: number = W.run): Maker =>
+  (c, p) => {
+    const { sounds } = longestRun(p.bars);
+    if (sounds.length < least || !isQuick(c, p)) return null;
+    return { because: `${sounds.length} quick notes of one value follow each other`, bars: make(p.bars) };
+  };
+
+/** How each kind is made of a passage. */
+export const MAKERS: Record<DrillKind, Maker> = {
+  'strong-beats': onBeats(2),
+  'some-beats': onBeats(1),
+  anchors: (c, p) => {
+    const pillars = new Set(c.study.details.roles.flatMap((r) => (r.rank === 'pillar' ? [r.note] : [])));
+    const keeps = (s: DrillSound): boolean => s.notes.some((n) => pillars.has(n.id));
+    const share = shareOf(p.bars, keeps);
+    return share > 0 && share < 0.67 && isQuick(c, p)
+      ? {
+          because: `${plural(Math.round(share * p.sounds.length), 'note')} of ${p.sounds.length} carry the line`,
+          bars: alone(p.bars, keeps)
+        }
+      : null;
+  },
+  'skeleton-1': framed(1),
+  'skeleton-2': framed(2),
+  'sequence-units': (c, p) => {
+    const s = c.study.facts.sequences.find((x) => {
+      const [a, b] = [measureAt(c.study.score, x.start).index, measureAt(c.study.score, x.last).index];
+      return a >= p.from && b <= p.to && Number.isInteger(barsOf(x.unit, p.bars[0].length));
+    });
+    if (!s) return null;
+    const [a, b] = [measureAt(c.study.score, s.start).index, measureAt(c.study.score, s.last).index];
+    return { because: `a sequence of ${s.units} units`, bars: unitsApart(p.bars.slice(a - p.from, b - p.from + 1), s.unit) };
+  },
+  'rests-filled': (_, p) => {
+    const apart = p.bars.reduce(
+      (n, b) => n + b.sounds.filter((s, k) => isRest(s) && k > 0 && !isRest(b.sounds[k - 1]) && toNumber(s.duration) <= 1).length,
+      0
+    );
+    return apart >= 3 ? { because: `${plural(apart, 'short rest')} part what is one line`, bars: restsFilled(p.bars) } : null;
+  },
+  'ties-undone': (_, p) => {
+    const ties = p.sounds.filter((s, k) => s.heads.some((h) => h.tie) && p.sounds[k + 1]).length;
+    return ties ? { because: `${plural(ties, 'tie')} ${ties === 1 ? 'hides' : 'hide'} the beat`, bars: tiesUndone(p.bars) } : null;
+  },
+  'even-values': (_, p) => {
+    const values = new Set(p.sounds.map((s) => `${s.duration.n}/${s.duration.d}`)).size;
+    return values >= 3 && p.sounds.length >= 6 ? { because: `${values} different values`, bars: evenValues(p.bars) } : null;
+  },
+  'slurs-grow': runs((bars) => slursGrow(bars), 12),
+  'long-short': runs((bars) => dottedPairs(bars, true)),
+  'short-long': runs((bars) => dottedPairs(bars, false)),
+  groups: runs((bars) => inGroups(bars, 4)),
+  'accents-moved': runs((bars) => accentsMoved(bars, longestRun(bars).sounds.length % 3 === 0 && oddBeat(bars[0]) ? 3 : 4)),
+  'chords-repeated': (_, p) => {
+    const bars = chordsRepeated(p.bars, 3, 8);
+    return bars.length ? { because: plural(bars.length, 'chord') + ' of three notes and more', bars } : null;
+  },
+  'double-stops-slow': (c, p) => {
+    const doubles = p.sounds.filter((s) => s.heads.length === 2).length;
+    return doubles >= 2 && can(c.technique.instrument, 'bows') ? { because: plural(doubles, 'double stop'), bars: slowly(p.bars) } : null;
+  },
+  'hands-alone': (c, p) => {
+    const { score } = c.study;
+    if (score.parts[c.part].staves !== 2 || !can(c.technique.instrument, 'keys')) return null;
+    const right = p.bars;
+    const left = materialOf(score, c.part, 2, p.from, p.to);
+    if (!struck(left).length || !struck(right).length) return null;
+    const clef = clefOf(score, c.part, p.from, 2);
+    return {
+      because: 'two hands have their own notes here',
+      bars: [
+        ...right.map((b, k) => (k ? b : { ...b, words: 'right hand' })),
+        ...left.map((b, k) => (k ? { ...b, clef } : { ...b, clef, words: 'left hand' }))
+      ]
+    };
+  },
+  'bow-alone': (c, p) => {
+    const { strings, instrument } = c.technique;
+    if (!strings || !can(instrument, 'bows')) return null;
+    const open = instrument.strings ?? [];
+    const by = new Map<string, Pitch>();
+    const used = new Set<number>();
+    c.technique.line.attacks.forEach((a, k) =>
+      a.notes.forEach((n, h) => {
+        const place = strings.grips[k][h];
+        if (!place || n.measure < p.from || n.measure > p.to) return;
+        used.add(place.string);
+        by.set(n.id, open[place.string]);
+      })
+    );
+    if (used.size < 2) return null;
+    return { because: `the bow goes over ${plural(used.size, 'string')}`, bars: onOpenStrings(p.bars, (id) => by.get(id) ?? null) };
+  },
+  'left-hand-alone': (c, p) => {
+    const { strings } = c.technique;
+    if (!strings || !can(c.technique.instrument, 'bows')) return null;
+    const shifts = strings.costs.filter((costs, k) => {
+      const { measure } = c.technique.line.attacks[k].notes[0];
+      return measure >= p.from && measure <= p.to && costs.some((x) => x.name === 'shift');
+    }).length;
+    return shifts ? { because: `the left hand shifts ${shifts === 1 ? 'once' : `${shifts} times`}`, bars: withoutBow(p.bars) } : null;
+  },
+  'ornaments-out': (_, p) => {
+    const count = ornaments(p.sounds);
+    return count ? { because: `${plural(count, 'ornament')} on the line`, bars: ornamentsOut(p.bars) } : null;
+  },
+  'ornaments-exact': (c, p) => {
+    const found = ornamentsIn(c.study.score, c.study.facts, { ...EMPTY_READING, part: c.part }, p.from, p.to).slice(0, 6);
+    return found.length
+      ? { because: `${plural(found.length, 'ornament')} to be placed in time`, document: ornamentStaff(c.study.score, found) }
+      : null;
+  },
+  interval: (_, p) => {
+    const leaps = p.sounds.map((s, k) =>
+      k && s.heads.length === 1 && p.sounds[k - 1].heads.length === 1
+        ? Math.abs(midi(s.heads[0].pitch) - midi(p.sounds[k - 1].heads[0].pitch))
+        : 0
+    );
+    const widest = Math.max(0, ...leaps);
+    const at = leaps.indexOf(widest);
+    return widest >= W.leap
+      ? {
+          because: `a leap from ${soundNames(p.sounds[at - 1])} to ${soundNames(p.sounds[at])}`,
+          bars: intervalInContext(p.bars, p.sounds, at)
+        }
+      : null;
+  },
+  'from-the-front': (c, p) =>
+    isHard(c, p) && p.bars.length <= 4 ? { because: hardWords(c, p), bars: fromTheFront(p.bars, W.mostSteps) } : null,
+  'from-the-end': (c, p) =>
+    isHard(c, p) && p.bars.length <= 4 ? { because: hardWords(c, p), bars: fromTheEnd(p.bars, W.mostSteps) } : null,
+  'rhythm-alone': (c, p) => {
+    const hard = c.difficulty.slice(p.from, p.to + 1).filter((b) => b.parts.rhythm >= 0.3).length;
+    const middle = [...p.sounds].sort((a, b) => midi(a.heads[0].pitch) - midi(b.heads[0].pitch))[p.sounds.length >> 1];
+    return hard && p.sounds.length >= 4
+      ? { because: `${plural(hard, 'bar')} of many values`, bars: rhythmAlone(p.bars, middle.heads[0].pitch) }
+      : null;
+  },
+  'displaced-entry': (c, p) => {
+    const found = c.study.facts.parallels.find(
+      (x) => x.shift.n !== 0 && measureAt(c.study.score, x.b.start).index >= p.from && measureAt(c.study.score, x.b.last).index <= p.to
+    );
+    if (!found) return null;
+    const span = (s: { start: Fraction; last: Fraction }): DrillBar[] =>
+      materialOf(
+        c.study.score,
+        c.part,
+        1,
+        measureAt(c.study.score, s.start).index,
+        Math.min(measureAt(c.study.score, s.last).index, measureAt(c.study.score, s.start).index + W.mostBars - 1)
+      );
+    const [first, then] = [span(found.a), span(found.b)];
+    return {
+      because: 'the theme comes back elsewhere in the bar',
+      bars: [
+        ...first.map((b, k) => (k ? b : { ...b, words: 'as it was' })),
+        ...then.map((b, k) => (k ? b : { ...b, words: 'as it returns' }))
+      ]
+    };
+  },
+  'long-notes': (c, p) => {
+    if (!can(c.technique.instrument, 'holds', 'sings') || can(c.technique.instrument, 'keys')) return null;
+    const long = p.sounds.filter((s) => secondsOf(c, s) >= W.longSeconds);
+    const top = [...long].sort((a, b) => midi(b.heads.at(-1)!.pitch) - midi(a.heads.at(-1)!.pitch)).slice(0, 3);
+    return top.length ? { because: `${plural(long.length, 'long note')} to be shaped`, bars: longNotes(p.bars, top) } : null;
+  },
+  'scales-of-the-piece': (c, p) => {
+    const keys = [...new Set(c.study.facts.keys.filter((k) => k.tonality === undefined).map((k) => k.name))].slice(0, 4);
+    const notes = c.study.score.notes.filter((n) => n.part === c.part && n.pitch && !n.rest);
+    if (!keys.length || notes.length < 16) return null;
+    const by = [...notes].sort((a, b) => midi(a.pitch!) - midi(b.pitch!));
+    const bars = keys.flatMap((k) => scaleOf(p.bars[0], writtenKey(c, k), by[0].pitch!, by[by.length - 1].pitch!));
+    return bars.length ? { because: `the piece goes through ${keys.map(inSigns).join(', ')}`, bars } : null;
+  },
+  'altered-notes': (c, p) => {
+    const { score } = c.study;
+    const altered = (n: Note): boolean => n.pitch !== undefined && n.pitch.alter !== keyAlter(score.measures[n.measure].key, n.pitch.step);
+    const keeps = (s: DrillSound): boolean => s.notes.some(altered);
+    const count = p.sounds.filter(keeps).length;
+    return count >= 3 && count < p.sounds.length
+      ? { because: `${count} notes differ from the signature`, bars: alone(p.bars, keeps) }
+      : null;
+  },
+  'movement-alone': (c, p) => {
+    const m = c.technique.movements.find(({ at, name }) => {
+      const { measure } = c.technique.line.attacks[at].notes[0];
+      return measure >= p.from && measure <= p.to && !/-grace$|^strike$/.test(name);
+    });
+    const at = m ? p.sounds.findIndex((s) => s.notes.some((n) => n.id === c.technique.line.attacks[m.at].notes[0].id)) : -1;
+    return m && at >= 0
+      ? { because: `the ${m.name.replace('-', ' ')} has to be clear`, bars: movementAlone(p.bars, p.sounds[at], p.sounds[at - 1] ?? null) }
+      : null;
+  }
+};
+
+const barsOf = (unit: Fraction, bar: Fraction): number => toNumber(unit) / toNumber(bar);
+const oddBeat = (bar: DrillBar): boolean => bar.beat.n % 3 === 0;
+const ornaments = (sounds: readonly DrillSound[]): number =>
+  sounds.filter((s) => s.graces.length || s.signs.some((x) => ORNAMENT_SIGNS.has(x))).length;
+const isHard = (c: DrillContext, p: Passage): boolean => p.sounds.length >= 6 && c.spots.some((s) => s.from <= p.to && s.to >= p.from);
+function hardWords(c: DrillContext, p: Passage): string {
+  const spot = c.spots.find((s) => s.from <= p.to && s.to >= p.from)!;
+  const values = c.difficulty.slice(spot.from, spot.to + 1).map((b) => b.value);
+  return `one of the hardest places: ${Math.round(100 * Math.max(...values))} of 100`;
+}
+/** Keys are named as they sound; a transposing player reads them elsewhere. */
+function writtenKey(c: DrillContext, name: string): string {
+  const { fifths } = c.study.score.measures[0].key;
+  const own = c.study.facts.keys[0];
+  // The first key stands for the signature: the others keep their distance from it.
+  const shift = own ? fifths - (own.key.minor ? own.key.tonic - 3 : own.key.tonic) : 0;
+  const key = c.study.facts.keys.find((k) => k.name === name);
+  return key && Math.abs(shift) < 7 && c.study.score.parts[c.part].transpose.chromatic % 12
+    ? keyNamed(key.key.tonic + shift, key.key.minor)
+    : name;
+}
+const keyNamed = (tonic: number, minor: boolean): string => {
+  const names = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
+  const flats = ['C', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb'];
+  const name = tonic >= 0 ? (names[tonic] ?? 'C') : (flats[-tonic] ?? 'C');
+  return `${name} ${minor ? 'minor' : 'major'}`;
+};
