@@ -1,11 +1,11 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { studyOf } from '../core/analysis/study.ts';
-import { measureAt, positionIn, type Position } from '../core/score/position.ts';
+import { positionIn, type Position } from '../core/score/position.ts';
 import type { Score } from '../core/score/model.ts';
 import { EMPTY_READING } from '../core/reading/reading.ts';
-import { difficultyOf, hotSpots, PART_WORDS } from '../core/rehearsal/difficulty.ts';
-import { drillsOf } from '../core/rehearsal/drills.ts';
+import { PART_WORDS } from '../core/rehearsal/difficulty.ts';
+import { drillContext, drillsOf } from '../core/rehearsal/drills.ts';
 import { DRILL_KINDS, type DrillKind } from '../core/style/drills.ts';
 import { listed } from '../core/sentences.ts';
 import { techniqueOf } from '../core/technique/technique.ts';
@@ -44,10 +44,9 @@ export function writeDrills(score: Score, { part, instrument, from, to, kind, ou
   const study = studyOf(score);
   const { period } = EMPTY_READING;
   const technique = techniqueOf(study, { part, instrument, period, schools: {}, tempo: null, pins: new Map() });
-  const difficulty = difficultyOf(study, technique);
-  const phraseStarts = new Set(study.facts.phrases.map((p) => measureAt(score, p.start).index));
-  const spots = hotSpots(difficulty, phraseStarts);
-  const drills = drillsOf({ study, technique, part, difficulty, spots }, from, to, kind);
+  const context = drillContext(study, technique, part);
+  const { difficulty, spots } = context;
+  const drills = drillsOf(context, from, to, kind);
   const first = (measure: number): Position => positionIn(score.measures[measure], { n: 0, d: 1 });
   /** Where the last note of a bar begins. */
   const last = (measure: number): Position => {

@@ -1,3 +1,6 @@
+import type { Study } from '../analysis/study.ts';
+import type { Technique } from '../technique/technique.ts';
+import { difficultyOf, hotSpots } from './difficulty.ts';
 import { clefOf } from '../edition/small-staff.ts';
 import type { Score } from '../score/model.ts';
 import { tempoMarks } from '../score/tempo.ts';
@@ -108,4 +111,11 @@ export function drillsOf(c: DrillContext, from: number, to: number, wanted: Dril
     .sort((a, b) => Number(b.first) - Number(a.first) || worth(b.d) - worth(a.d) || a.k - b.k)
     .slice(0, wanted ? undefined : Math.max(W.most, DRILL_KINDS.length))
     .map(({ d }) => d);
+}
+
+/** All that drills of a part are made of. */
+export function drillContext(study: Study, technique: Technique, part: number): DrillContext {
+  const difficulty = difficultyOf(study, technique);
+  const phraseStarts = new Set(study.facts.phrases.map((p) => measureAt(study.score, p.start).index));
+  return { study, technique, part, difficulty, spots: hotSpots(difficulty, phraseStarts) };
 }

@@ -1,7 +1,7 @@
 import { skeleton } from '../analysis/note-roles.ts';
 import { can } from '../style/instruments/instrument.ts';
 import { clefOf } from '../edition/small-staff.ts';
-import { toNumber, type Fraction } from '../score/fraction.ts';
+import { add, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import { measureAt } from '../score/position.ts';
 import { metricLevel } from '../score/meter.ts';
 import type { Note } from '../score/model.ts';
@@ -117,13 +117,18 @@ export const MAKERS: Record<DrillKind, Maker> = {
   'skeleton-1': framed(1),
   'skeleton-2': framed(2),
   'sequence-units': (c, p) => {
+    const { score } = c.study;
     const s = c.study.facts.sequences.find((x) => {
-      const [a, b] = [measureAt(c.study.score, x.start).index, measureAt(c.study.score, x.last).index];
-      return a >= p.from && b <= p.to && Number.isInteger(barsOf(x.unit, p.bars[0].length));
+      const [a, b] = [measureAt(score, x.start).index, measureAt(score, x.last).index];
+      return a >= p.from && b <= p.to && x.line === 'melody';
     });
     if (!s) return null;
-    const [a, b] = [measureAt(c.study.score, s.start).index, measureAt(c.study.score, s.last).index];
-    return { because: `a sequence of ${s.units} units`, bars: unitsApart(p.bars.slice(a - p.from, b - p.from + 1), s.unit) };
+    const [a, b] = [measureAt(score, s.start).index, measureAt(score, s.last).index];
+    const bars = p.bars.slice(a - p.from, b - p.from + 1);
+    // A short first bar was filled before its notes.
+    const filled = sub(bars[0].length, score.measures[a].length);
+    const from = add(filled, sub(s.start, score.measures[a].start));
+    return { because: `a sequence of ${s.units} units`, bars: unitsApart(bars, from, s.unit, s.units) };
   },
   'rests-filled': (_, p) => {
     const apart = p.bars.reduce(
@@ -232,7 +237,12 @@ export const MAKERS: Record<DrillKind, Maker> = {
   },
   'displaced-entry': (c, p) => {
     const found = c.study.facts.parallels.find(
-      (x) => x.shift.n !== 0 && measureAt(c.study.score, x.b.start).index >= p.from && measureAt(c.study.score, x.b.last).index <= p.to
+      (x) =>
+        x.shift.n !== 0 &&
+        x.weight >= W.themeBars &&
+        sameMeter(c, x.a.start, x.b.start) &&
+        measureAt(c.study.score, x.b.start).index >= p.from &&
+        measureAt(c.study.score, x.b.last).index <= p.to
     );
     if (!found) return null;
     const span = (s: { start: Fraction; last: Fraction }): DrillBar[] =>
@@ -287,7 +297,8 @@ export const MAKERS: Record<DrillKind, Maker> = {
   }
 };
 
-const barsOf = (unit: Fraction, bar: Fraction): number => toNumber(unit) / toNumber(bar);
+const sameMeter = ({ study: { score } }: DrillContext, a: Fraction, b: Fraction): boolean =>
+  measureAt(score, a).time?.text === measureAt(score, b).time?.text;
 const oddBeat = (bar: DrillBar): boolean => bar.beat.n % 3 === 0;
 const ornaments = (sounds: readonly DrillSound[]): number =>
   sounds.filter((s) => s.graces.length || s.signs.some((x) => ORNAMENT_SIGNS.has(x))).length;

@@ -80,6 +80,8 @@ export const DRILL_WEIGHTS = {
   mostBars: 8,
   /** Chains grow in at most so many steps. */
   mostSteps: 8,
+  /** Bars of a theme whose return elsewhere in the bar is worth a drill. */
+  themeBars: 2,
   /** A leap that is worth a drill, in semitones. */
   leap: 10,
   /** Seconds from which a note is long. */

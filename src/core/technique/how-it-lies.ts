@@ -52,13 +52,13 @@ export interface Around {
   performance?: Performance | null;
 }
 
-/** How the part of a reading lies. */
-export function howItLies(study: Study, reading: Reading, { player = null, performance = null }: Around = {}): HowItLies {
+/** The searches for the part of a reading: its markings are the pins. */
+export function techniqueOfReading(study: Study, reading: Reading, { player = null, performance = null }: Around = {}): Technique {
   const { score } = study;
   const instrument = instrumentOf(score, score.parts[reading.part], reading.instruments);
   const pins = pinsOfMarkings(reading.markings, instrument.strings?.length ?? 0, score, reading.part);
   for (const pin of pins.values()) if (pin.string) pin.string = stringName(instrument.strings ?? [], STRING_NAMES.indexOf(pin.string));
-  const t = techniqueOf(study, {
+  return techniqueOf(study, {
     part: reading.part,
     instrument: instrument.key,
     period: reading.period,
@@ -69,6 +69,11 @@ export function howItLies(study: Study, reading: Reading, { player = null, perfo
     seconds: performance && secondsPlayed(score, performance.beats),
     pins
   });
+}
+
+/** How the part of a reading lies. */
+export function howItLies(study: Study, reading: Reading, around: Around = {}): HowItLies {
+  const t = techniqueOfReading(study, reading, around);
   return {
     instrument: t.instrument.key,
     marks: marksOf(t),

@@ -18,6 +18,7 @@
   import MarkingForm from './MarkingForm.svelte';
   import MarkingItem from './MarkingItem.svelte';
   import { markingName } from '$core/markings/describe';
+  import Drills from './Drills.svelte';
   import Ossias from './Ossias.svelte';
   import HowItLies from './HowItLies.svelte';
   import Ornaments from './Ornaments.svelte';
@@ -212,6 +213,7 @@
       <ul>
         {#each text.howToPractise as line, k (k)}<li>{line}</li>{/each}
       </ul>
+      <Drills {workspace} />
       {#if cautioned}<p class="care">{CAUTIONS.always}</p>{/if}
     </section>
     <WrittenBrief {workspace} {draft} />

@@ -3,6 +3,8 @@ import type { Facts } from '$core/analysis/facts';
 import type { MotiveOccurrence } from '$core/analysis/motives';
 import type { Pin } from '$core/analysis/pins';
 import type { Finding } from '$core/proof/finding';
+import type { Performance } from '$core/performance/perform';
+import type { Drill } from '$core/rehearsal/context';
 import type { Player } from '$core/players/player';
 import type { Proposal } from '$core/reading/proposal';
 import type { QuestionPlaces } from '$core/reading/questions';
@@ -40,6 +42,8 @@ export class PieceStudy {
   skeleton = $state.raw<(SkeletonRange & { document: string | null }) | null>(null);
   /** How the part lies on its instrument; null until a room has asked for it. */
   lies = $state.raw<HowItLies | null>(null);
+  /** Practice material for some bars; null until it is asked for. */
+  drills = $state.raw<{ from: number; to: number; list: Drill[] } | null>(null);
   /** Facts, proposals or details are on their way. */
   busy = $state(true);
 
@@ -56,6 +60,7 @@ export class PieceStudy {
     details: new Latest(),
     findings: new Latest(),
     lies: new Latest(),
+    drills: new Latest(),
     survey: new Latest(),
     effects: new Latest(),
     like: new Latest(),
@@ -142,6 +147,23 @@ export class PieceStudy {
   forgetFound(): void {
     this.latest.like.forget();
     this.found = null;
+  }
+
+  /** Asks for practice material for some bars, both included. */
+  askDrills(from: number, to: number): void {
+    this.drills = null;
+    const take = (list: Drill[]): void => void (this.drills = { from, to, list });
+    void this.latest.drills.ask(() => this.port.drills(this.reading(), this.player(), from, to), take, this.failed);
+  }
+
+  /** A drill as it sounds, for the part that is looked at. */
+  async drillPlayed({ document, from }: Drill): Promise<Performance | null> {
+    try {
+      return await this.port.drillPlayed(document, this.reading().part, from);
+    } catch (error) {
+      this.failed(error);
+      return null;
+    }
   }
 
   askSkeleton(range: SkeletonRange): void {

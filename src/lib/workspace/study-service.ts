@@ -16,13 +16,15 @@ import type { Finding } from '$core/proof/finding';
 import { inOrder, proof } from '$core/proof/proof';
 import { techniqueFindings } from '$core/proof/technique';
 import { lyingEffects, type LyingEffect } from '$core/technique/effects';
-import { howItLies } from '$core/technique/how-it-lies';
+import { drillContext, drillsOf } from '$core/rehearsal/drills';
+import type { Drill } from '$core/rehearsal/context';
+import { howItLies, techniqueOfReading } from '$core/technique/how-it-lies';
 import type { HowItLies } from '$core/technique/told/lying';
 import { ruleContext } from '$core/reading/context';
 import type { Proposal } from '$core/reading/proposal';
 import { propose } from '$core/reading/propose';
 import { effectsOf, questionPlaces, type Effect, type QuestionPlaces } from '$core/reading/questions';
-import { styleOf, type Reading } from '$core/reading/reading';
+import { EMPTY_READING, styleOf, type Reading } from '$core/reading/reading';
 import type { Fraction } from '$core/score/fraction';
 import type { Score } from '$core/score/model';
 import { survey, type Survey } from '$core/survey/survey';
@@ -38,6 +40,9 @@ export interface Studied {
 
 /** What an answer changes among the proposals, and in how the part lies. */
 export type SchoolEffect = Effect & { lies: LyingEffect | null };
+
+/** Drills that are offered for some bars at once. */
+const MOST_DRILLS = 8;
 
 /** Bars of which a skeleton is asked for, both included, and how bare (1 all beats, 2 strong beats). */
 export interface SkeletonRange {
@@ -134,6 +139,25 @@ export class StudyService {
     if (this.lying?.study !== study || this.lying.key !== key)
       this.lying = { study, key, lies: howItLies(study, reading, { player, performance: this.performed(reading) }) };
     return this.lying.lies;
+  }
+
+  /** Practice material for some bars, the most useful first. */
+  drills(reading: Reading, player: Player | null, from: number, to: number): Drill[] {
+    const study = this.of(reading.pins);
+    const technique = techniqueOfReading(study, reading, { player, performance: this.performed(reading) });
+    return drillsOf(drillContext(study, technique, reading.part), from, to).slice(0, MOST_DRILLS);
+  }
+
+  /** A drill as it sounds at its first tempo: for the part and from the bar of the piece that it is of. */
+  drillPlayed(document: string, part: number, measure: number): Performance {
+    const score = readMusicXml(document);
+    const played = perform(playableScore(studyOf(score), 0), EMPTY_READING, true);
+    return {
+      ...played,
+      notes: played.notes.map((n) => ({ ...n, part })),
+      bars: played.bars.map((b) => ({ ...b, measure })),
+      beats: played.beats.map((b) => ({ ...b, measure }))
+    };
   }
 
   /** The first look with the teacher's corrections of keys and instruments. */

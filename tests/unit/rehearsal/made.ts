@@ -2,10 +2,8 @@ import { studyOf } from '../../../src/core/analysis/study.ts';
 import { add, eq, ZERO, type Fraction } from '../../../src/core/score/fraction.ts';
 import type { Note, Score } from '../../../src/core/score/model.ts';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
-import { measureAt } from '../../../src/core/score/position.ts';
 import type { Drill, DrillContext } from '../../../src/core/rehearsal/context.ts';
-import { difficultyOf, hotSpots } from '../../../src/core/rehearsal/difficulty.ts';
-import { drillsOf } from '../../../src/core/rehearsal/drills.ts';
+import { drillContext, drillsOf } from '../../../src/core/rehearsal/drills.ts';
 import type { DrillKind } from '../../../src/core/style/drills.ts';
 import { techniqueOf } from '../../../src/core/technique/technique.ts';
 import { abc } from '../helpers.ts';
@@ -13,9 +11,7 @@ import { abc } from '../helpers.ts';
 export function contextOf(score: Score, part = 0): DrillContext {
   const study = studyOf(score);
   const technique = techniqueOf(study, { part, instrument: null, period: 'classical', schools: {}, tempo: null, pins: new Map() });
-  const difficulty = difficultyOf(study, technique);
-  const starts = new Set(study.facts.phrases.map((p) => measureAt(score, p.start).index));
-  return { study, technique, part, difficulty, spots: hotSpots(difficulty, starts) };
+  return drillContext(study, technique, part);
 }
 
 /** All drills of a kind that a score gives reason for. */

@@ -1,5 +1,5 @@
-import { add, frac, lt, lte, mul, toNumber, ZERO, type Fraction } from '../../score/fraction.ts';
-import { barOf, inARow, rest, withSounds, type DrillBar, type DrillSound } from '../material.ts';
+import { add, div, frac, lt, lte, mul, sub, ZERO, type Fraction } from '../../score/fraction.ts';
+import { barOf, inARow, withSounds, type DrillBar, type DrillSound } from '../material.ts';
 
 /** A moment in some bars: in which bar, and where in it. */
 interface Joint {
@@ -47,18 +47,39 @@ export function fromTheEnd(bars: readonly DrillBar[], most: number): DrillBar[] 
   );
 }
 
-/** Units of a sequence with a bar of silence after each, then all without. */
-export function unitsApart(bars: readonly DrillBar[], unit: Fraction): DrillBar[] {
-  const result: DrillBar[] = [];
-  let left = toNumber(unit);
-  bars.forEach((bar, k) => {
-    result.push(k === 0 ? { ...bar, words: 'stop, get ready' } : bar);
-    left -= toNumber(bar.length);
-    if (left > 1e-9 || k === bars.length - 1) return;
-    result.push({ ...bar, sounds: [rest(ZERO, bar.length)], words: undefined });
-    left = toNumber(unit);
+/**
+ * Units of a sequence, each followed by as much silence, then all joined.
+ * @param from where the first unit begins, from the beginning of the first bar
+ */
+export function unitsApart(bars: readonly DrillBar[], from: Fraction, unit: Fraction, count: number): DrillBar[] {
+  let start = ZERO;
+  const placed = bars.flatMap((bar) => {
+    const at = start;
+    start = add(start, bar.length);
+    return bar.sounds.filter((s) => s.heads.length).map((s) => ({ s, at: add(at, s.at) }));
   });
-  return [...result, ...bars.map((b, k) => (k === 0 ? { ...b, words: 'joined' } : b))];
+  const units = Array.from({ length: count }, (_, k) => {
+    const begins = add(from, mul(unit, frac(k)));
+    const ends = add(begins, unit);
+    const own = placed.filter(({ at }) => lte(begins, at) && lt(at, ends));
+    const sounds = own.map(({ s, at }): DrillSound => {
+      const over = sub(add(at, s.duration), ends);
+      return { ...s, at: sub(at, begins), duration: over.n > 0 ? sub(s.duration, over) : s.duration };
+    });
+    return [...inBars(bars[0], unit, sounds, k ? undefined : 'stop, get ready'), ...inBars(bars[0], unit, [])];
+  });
+  return [...units.flat(), ...bars.map((b, k) => (k === 0 ? { ...b, words: 'joined' } : b))];
+}
+
+/** A stretch in bars of the meter where it is so many of them, else in one of its own. */
+function inBars(like: DrillBar, length: Fraction, sounds: readonly DrillSound[], words?: string): DrillBar[] {
+  const { n, d } = div(length, like.length);
+  if (d !== 1) return [barOf(like, length, sounds, words)];
+  return Array.from({ length: n }, (_, k) => {
+    const [begins, ends] = [mul(like.length, frac(k)), mul(like.length, frac(k + 1))];
+    const own = sounds.filter((s) => lte(begins, s.at) && lt(s.at, ends)).map((s) => ({ ...s, at: sub(s.at, begins) }));
+    return barOf(like, like.length, own, k ? undefined : words);
+  });
 }
 
 /** An interval alone and inside of more and more notes around it. @param at of the note that it leads to, among all that are struck */

@@ -1,0 +1,30 @@
+import { readFileSync } from 'node:fs';
+import { readMusicXml } from '../../src/core/score/musicxml/read';
+import { expect, openRoom, test } from './fixtures';
+
+test('practice material of the chosen bars: offered with its reason, engraved, heard, saved as a score', async ({ page }) => {
+  await openRoom(page, 'Corrente', 'Reading');
+  await page.locator('.music').focus();
+  for (let k = 0; k < 22; k++) await page.keyboard.press('Control+ArrowRight');
+  for (let k = 0; k < 2; k++) await page.keyboard.press('Control+Shift+ArrowRight');
+  const drills = page.getByTestId('drills');
+  await drills.getByRole('button', { name: 'Make practice material of these bars …' }).click();
+  const bow = drills.locator('article', { hasText: 'The bow on open strings' });
+  await expect(bow).toContainText(/the bow goes over \d strings/);
+  await bow.getByRole('button', { name: 'Show' }).click();
+  await expect(bow.locator('.system svg').first()).toBeVisible();
+  await expect(page.getByTestId('play')).toBeEnabled();
+  const sounded = page.evaluate(() => new Promise((done) => addEventListener('nuvelo-scheduled', () => done(true), { once: true })));
+  await bow.getByRole('button', { name: 'Hear' }).click();
+  expect(await sounded).toBe(true);
+  await bow.getByRole('button', { name: 'Stop' }).click();
+  const download = page.waitForEvent('download');
+  await bow.getByRole('button', { name: 'MusicXML' }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toMatch(/^bow-alone-bars-\d+-\d+\.musicxml$/);
+  expect(readMusicXml(readFileSync((await file.path())!, 'utf8')).notes.length).toBeGreaterThan(5);
+  // Other bars, other material.
+  await page.locator('.music').focus();
+  await page.keyboard.press('Control+ArrowLeft');
+  await expect(drills.getByRole('button', { name: 'Make practice material of this bar …' })).toBeVisible();
+});
