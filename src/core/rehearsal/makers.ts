@@ -28,6 +28,8 @@ import {
   tiesUndone
 } from './kinds/values.ts';
 import { isRest, isTiedTo, materialOf, ORNAMENT_SIGNS, struck, type DrillBar, type DrillSound } from './material.ts';
+import { listed } from '../sentences.ts';
+import { PART_WORDS } from './difficulty.ts';
 import type { DrillContext } from './context.ts';
 
 /** What one kind makes of a passage, with its reason; null where there is none. */
@@ -88,7 +90,10 @@ const framed =
     const share = shareOf(p.bars, keeps);
     const between = p.sounds.filter((s) => levelOf(c)(s) < 1).length;
     if (share > 0.7 || share === 0 || between < 4) return null;
-    return { because: `${Math.round(100 * (1 - share))} of 100 notes lead from one carrying note to the next`, bars: held(p.bars, keeps) };
+    return {
+      because: `${p.sounds.filter((x) => !keeps(x)).length} of ${p.sounds.length} notes lead from one carrying note to the next`,
+      bars: held(p.bars, keeps)
+    };
   };
 
 const runs =
@@ -305,8 +310,7 @@ const ornaments = (sounds: readonly DrillSound[]): number =>
 const isHard = (c: DrillContext, p: Passage): boolean => p.sounds.length >= 6 && c.spots.some((s) => s.from <= p.to && s.to >= p.from);
 function hardWords(c: DrillContext, p: Passage): string {
   const spot = c.spots.find((s) => s.from <= p.to && s.to >= p.from)!;
-  const values = c.difficulty.slice(spot.from, spot.to + 1).map((b) => b.value);
-  return `one of the hardest places: ${Math.round(100 * Math.max(...values))} of 100`;
+  return `one of the hardest places: ${listed(spot.why.map((w) => PART_WORDS[w]))}`;
 }
 /** Keys are named as they sound; a transposing player reads them elsewhere. */
 function writtenKey(c: DrillContext, name: string): string {

@@ -80,7 +80,7 @@
         {#if workspace.study.lies?.crossings.length}<Tick label="crossings over a string" bind:checked={crossings} />{/if}
       </Menu>
       <ViewOptions {workspace} />
-      <span class="quiet" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
+      <span class="quiet counted" data-testid="open-count">{open} open · {workspace.reading.markings.length} marked</span>
     </Toolbar>
     <div class="page"><MusicPage {workspace} markings={[...workspace.reading.markings, ...lying]} {rows} selectable ready writable /></div>
     <Brief {workspace} />
@@ -93,6 +93,11 @@
 {/if}
 
 <style>
+  .counted {
+    padding-left: 0.5rem;
+    white-space: nowrap;
+  }
+
   .room {
     grid-template-rows: auto auto minmax(0, 1fr) auto;
   }
