@@ -18,11 +18,17 @@ test('practice material of the chosen bars: offered with its reason, engraved, h
   await bow.getByRole('button', { name: 'Hear' }).click();
   expect(await sounded).toBe(true);
   await bow.getByRole('button', { name: 'Stop' }).click();
+  const tempo = Number(await bow.getByTestId('tempo').textContent());
+  await bow.getByRole('button', { name: 'Faster' }).click();
+  const quicker = Number(await bow.getByTestId('tempo').textContent());
+  expect(quicker).toBeGreaterThan(tempo);
   const download = page.waitForEvent('download');
   await bow.getByRole('button', { name: 'MusicXML' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toMatch(/^bow-alone-bars-\d+-\d+\.musicxml$/);
-  expect(readMusicXml(readFileSync((await file.path())!, 'utf8')).notes.length).toBeGreaterThan(5);
+  const saved = readFileSync((await file.path())!, 'utf8');
+  expect(readMusicXml(saved).notes.length).toBeGreaterThan(5);
+  expect(saved).toContain(`<sound tempo="${quicker}"/>`);
   // Other bars, other material.
   await page.locator('.music').focus();
   await page.keyboard.press('Control+ArrowLeft');

@@ -100,7 +100,7 @@ export function drillsOf(c: DrillContext, from: number, to: number, wanted: Dril
       if (found.some((d) => d.kind === kind && d.from <= p.to && d.to >= p.from)) continue;
       const drill = makeDrill(c, kind, p.from, p.to);
       if (drill) {
-        found.push(drill);
+        found.push(ONCE.has(kind) ? { ...drill, from, to } : drill);
         count++;
       }
     }

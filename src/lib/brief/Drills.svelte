@@ -1,6 +1,7 @@
 <script lang="ts">
   import Act from '../controls/Act.svelte';
   import type { Drill } from '$core/rehearsal/context';
+  import { atTempo, step } from '$core/rehearsal/ladder';
   import { DRILLS } from '$core/style/drills';
   import { barLabel } from '$core/score/position';
   import { saveFile } from '../save-file';
@@ -12,6 +13,11 @@
 
   const selection = $derived(workspace.selection);
   let asked = $state(false);
+  /** Tempi that were chosen, by drill. */
+  let tempi = $state.raw<ReadonlyMap<Drill, number>>(new Map());
+  const tempoOf = (drill: Drill): number => tempi.get(drill) ?? drill.tempo.start;
+  const sized = (drill: Drill): Drill => ({ ...drill, document: atTempo(drill.document, tempoOf(drill)) });
+  const move = (drill: Drill, by: 1 | -1): void => void (tempi = new Map(tempi).set(drill, step(tempoOf(drill), by)));
   let shown = $state.raw<Drill | null>(null);
   const { drills } = $derived(workspace.study);
   const here = $derived(drills && drills.from === selection.from && drills.to === selection.to ? drills.list : null);
@@ -31,7 +37,7 @@
 
   async function hear(drill: Drill): Promise<void> {
     if (workspace.player.playing) return workspace.player.stop();
-    const performance = await workspace.study.drillPlayed(drill);
+    const performance = await workspace.study.drillPlayed(sized(drill));
     if (performance) await workspace.player.start({ performance, from: 0, to: performance.length });
   }
 
@@ -53,14 +59,18 @@
         <p><strong>{DRILLS[drill.kind].name}</strong> <span class="quiet">{bars(drill)}: {drill.because}</span></p>
         <p>{drill.how}</p>
         <p class="acts">
-          <span class="quiet">from {drill.tempo.start} to {drill.tempo.goal}</span>
+          <span class="quiet">quarter =</span>
+          <Act onclick={() => move(drill, -1)} aria-label="Slower">−</Act>
+          <span data-testid="tempo">{tempoOf(drill)}</span>
+          <Act onclick={() => move(drill, 1)} aria-label="Faster">+</Act>
+          <span class="quiet">up to {drill.tempo.goal}</span>
           <Act onclick={() => (shown = shown === drill ? null : drill)} aria-expanded={shown === drill}
             >{shown === drill ? 'Hide' : 'Show'}</Act
           >
           <Act onclick={() => void hear(drill)}>{workspace.player.playing ? 'Stop' : 'Hear'}</Act>
-          <Act onclick={() => saveFile(drill.document, fileName(drill), 'application/vnd.recordare.musicxml+xml')}>MusicXML</Act>
+          <Act onclick={() => saveFile(sized(drill).document, fileName(drill), 'application/vnd.recordare.musicxml+xml')}>MusicXML</Act>
         </p>
-        {#if shown === drill}<TunePreview document={drill.document} />{/if}
+        {#if shown === drill}<TunePreview document={sized(drill).document} />{/if}
       </article>
     {:else}
       <p class="quiet">These bars give no reason for practice material of their own.</p>
