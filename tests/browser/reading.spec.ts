@@ -189,7 +189,7 @@ test('a corrected chord: what hung on it becomes a question, the teacher’s own
 test('how it lies: bows of a bar are told, looked at on the page, written in, and stay', async ({ page }) => {
   await openRoom(page, 'Corrente', 'Reading');
   await page.locator('.music').focus();
-  for (let k = 0; k < 4; k++) await page.keyboard.press('Control+ArrowRight');
+  for (let k = 0; k < 15; k++) await page.keyboard.press('Control+ArrowRight');
   const lies = page.getByTestId('how-it-lies');
   await expect(lies).toContainText('up (hooked)');
   const counted = page.getByTestId('open-count');
