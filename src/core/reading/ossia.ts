@@ -4,7 +4,7 @@ import { readAbc } from '../score/abc/read.ts';
 import { eq, format } from '../score/fraction.ts';
 import { ScoreError, type Score } from '../score/model.ts';
 import { readMusicXml } from '../score/musicxml/read.ts';
-import { barLabel } from '../score/position.ts';
+import { barLabel, beatWords } from '../score/position.ts';
 
 /** Another way to play some bars of one staff: typed, or taken from another source. */
 export interface Ossia {
@@ -81,7 +81,7 @@ export function ossiaFault(score: Score, ossia: Ossia): string | null {
   for (const [k, bar] of bars.entries()) {
     const { length } = own.measures[k];
     if (!eq(length, bar.length))
-      return `In place of ${barLabel(score.measures, bar)} it has ${format(length)} quarters, where ${format(bar.length)} belong.`;
+      return `In place of ${barLabel(score.measures, bar)} it has ${beatWords(format(length))} quarters, where ${beatWords(format(bar.length))} belong.`;
   }
   return null;
 }

@@ -2,7 +2,7 @@ import { inSigns } from '../../analysis/words.ts';
 import { format, sub, toNumber } from '../../score/fraction.ts';
 import type { Note } from '../../score/model.ts';
 import { midi, pitchName, type Pitch } from '../../score/pitch.ts';
-import { beatOf } from '../../score/position.ts';
+import { beatOf, beatWords } from '../../score/position.ts';
 import { listed } from '../../sentences.ts';
 import { STROKES } from '../../style/strokes.ts';
 import { fingerName, stringName } from '../left-hand.ts';
@@ -58,7 +58,7 @@ export function linesOf(t: Technique): HowItLies['lines'] {
 const barOf = (t: Technique, k: number): number => t.line.attacks[k].notes[0].measure;
 const beatIn = (t: Technique, a: Attack): string => {
   const note = a.notes[0];
-  return format(beatOf(t.line.score.measures[note.measure], note.onset));
+  return beatWords(format(beatOf(t.line.score.measures[note.measure], note.onset)));
 };
 
 const BREAKS = { 'from-below': 'from below', 'two-and-two': 'two and two', together: 'together' };
@@ -132,7 +132,7 @@ function tellKeyboard(t: Technique, say: Say): void {
     say(
       measure,
       'Pedal',
-      `from beat ${format(beatOf(bar, sub(start, bar.start)))} for ${format(sub(end, start))} ${beats === 1 ? 'quarter' : 'quarters'}`
+      `from beat ${beatWords(format(beatOf(bar, sub(start, bar.start))))} for ${beatWords(format(sub(end, start)))} ${beats === 1 ? 'quarter' : 'quarters'}`
     );
   }
 }
