@@ -1,7 +1,7 @@
 import type { Marking } from '../markings/marking.ts';
 import { ScoreError } from '../score/model.ts';
 import { inflectionsOver } from './inflections.ts';
-import { ossiaDocument, type Ossia } from '../reading/ossia.ts';
+import { ossiaDocument, ossiaText, type Ossia } from '../reading/ossia.ts';
 import { ossiaMei, type OssiaMei } from './ossia-mei.ts';
 import { editionMei, staffNumber, type Frame, type RowEntry } from './mei.ts';
 import { breakSystems, type SetChunk } from './systems.ts';
@@ -48,9 +48,12 @@ export interface Look {
 /** Share of a line from which its last system is spread over it; less stays short. Common practice. */
 export const LAST_FILLS = 0.55;
 
+/** Ossias whose encoding is remembered. */
+const MOST_OSSIAS = 50;
+
 /** One engraver and the one way from score and markings to pictures. */
 export class Engraving {
-  private readonly knownOssias = new WeakMap<Ossia['music'], string>();
+  private readonly knownOssias = new Map<string, string>();
 
   constructor(private readonly toolkit: Toolkit) {}
 
@@ -91,8 +94,10 @@ export class Engraving {
   /** Ossias as they stand over their bars; each is looked at by the engraver once. */
   ossias(ossias: readonly Ossia[], frame: Frame): OssiaMei[] {
     return ossias.map((o) => {
-      const known = this.knownOssias.get(o.music) ?? this.mei(ossiaDocument(o));
-      this.knownOssias.set(o.music, known);
+      const text = ossiaText(o);
+      const known = this.knownOssias.get(text) ?? this.mei(ossiaDocument(o));
+      if (this.knownOssias.size >= MOST_OSSIAS) this.knownOssias.clear();
+      this.knownOssias.set(text, known);
       return ossiaMei(known, { ...o, staff: staffNumber(frame, o.part, o.staff) });
     });
   }

@@ -35,18 +35,26 @@ function groupsOf(lengths: readonly Fraction[]): { first: boolean; last: boolean
   return result;
 }
 
+/** What stands before it where it is a score of its own: title, name of the part, semitones to sounding, quarters a minute. */
+export interface OrnamentHead {
+  title?: string;
+  name?: string;
+  transpose?: number;
+  tempo?: number;
+}
+
 /**
  * Ornaments written out on a small staff, a bar to each, with their places as words: a MusicXML document with exact
  * note values, as written for the player.
  */
-export function ornamentStaff(score: Score, ornaments: readonly WrittenOrnament[]): string {
+export function ornamentStaff(score: Score, ornaments: readonly WrittenOrnament[], head: OrnamentHead = {}): string {
   const { note } = ornaments[0];
   const key = score.measures[note.measure].key;
   const voice: AbcVoice = {
     id: '1',
-    name: '',
+    name: head.name ?? '',
     clef: clefOf(score, note.part, note.measure, note.staff),
-    transpose: 0,
+    transpose: head.transpose ?? 0,
     octave: 0,
     events: []
   };
@@ -93,5 +101,15 @@ export function ornamentStaff(score: Score, ornaments: readonly WrittenOrnament[
       ending: null
     });
   });
-  return writeAbcTune({ title: '', composer: '', origin: '', time: null, key, tempo: null, voices: [voice], layout: [], remarks: [] });
+  return writeAbcTune({
+    title: head.title ?? '',
+    composer: '',
+    origin: '',
+    time: null,
+    key,
+    tempo: head.tempo ? { kind: 'tempo', text: '', unit: frac(1), perMinute: String(head.tempo) } : null,
+    voices: [voice],
+    layout: [],
+    remarks: []
+  });
 }

@@ -53,14 +53,21 @@ export function ossiaSchema(kit: SchemaKit): ObjectSchema<Ossia> {
 /** It as a MusicXML document. @throws ScoreError where what was typed cannot be read */
 export const ossiaDocument = ({ music }: Pick<Ossia, 'music'>): string => ('abc' in music ? readAbc(music.abc) : music.document);
 
-const READ = new WeakMap<Ossia['music'], Score>();
+/** By what it is made of: readings are copied on their way to a worker, their texts stay the same. */
+const READ = new Map<string, Score>();
+const MOST_READ = 50;
+
+/** The text that an ossia is made of. */
+export const ossiaText = ({ music }: Pick<Ossia, 'music'>): string => ('abc' in music ? music.abc : music.document);
 
 /** It as a score. @throws ScoreError where it cannot be read */
 export function ossiaScore(ossia: Pick<Ossia, 'music'>): Score {
-  const known = READ.get(ossia.music);
+  const text = ossiaText(ossia);
+  const known = READ.get(text);
   if (known) return known;
+  if (READ.size >= MOST_READ) READ.clear();
   const score = readMusicXml(ossiaDocument(ossia));
-  READ.set(ossia.music, score);
+  READ.set(text, score);
   return score;
 }
 

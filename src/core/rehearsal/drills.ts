@@ -8,7 +8,7 @@ import { measureAt } from '../score/position.ts';
 import { DRILLS, DRILL_KINDS, DRILL_WEIGHTS as W, METRONOME, STARTS, type DrillKind } from '../style/drills.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
 import { FALLBACK_TEMPO } from '../performance/playable-score.ts';
-import { materialOf, struck } from './material.ts';
+import { materialOf, struck, type DrillBar, type DrillSound } from './material.ts';
 import { whole } from './whole.ts';
 import { drillDocument, Unwritable } from './write.ts';
 import type { Drill, DrillContext } from './context.ts';
@@ -23,12 +23,28 @@ function tempoOf(score: Score): number {
 
 const onScale = (tempo: number): number => METRONOME.reduce((a, b) => (Math.abs(b - tempo) < Math.abs(a - tempo) ? b : a));
 
+/** Passages of a context that were taken apart already: each is looked at by all kinds. */
+const TAKEN = new WeakMap<DrillContext, Map<string, { staff: number; bars: DrillBar[]; sounds: DrillSound[] }>>();
+
+function passage(c: DrillContext, from: number, to: number): { staff: number; bars: DrillBar[]; sounds: DrillSound[] } {
+  const known = TAKEN.get(c) ?? new Map();
+  TAKEN.set(c, known);
+  const name = `${from}-${to}`;
+  const found = known.get(name);
+  if (found) return found;
+  const { score } = c.study;
+  const upper = materialOf(score, c.part, 1, from, to);
+  const staff = struck(upper).length || score.parts[c.part].staves === 1 ? 1 : 2;
+  const bars = staff === 1 ? upper : materialOf(score, c.part, staff, from, to);
+  const made = { staff, bars, sounds: struck(bars) };
+  known.set(name, made);
+  return made;
+}
+
 /** What one kind makes of some bars, as a score; null where the bars give no reason for it, or its values cannot be written. */
 export function makeDrill(c: DrillContext, kind: DrillKind, from: number, to: number): Drill | null {
   const { score } = c.study;
-  const staff = struck(materialOf(score, c.part, 1, from, to)).length || score.parts[c.part].staves === 1 ? 1 : 2;
-  const bars = materialOf(score, c.part, staff, from, to);
-  const sounds = struck(bars);
+  const { staff, bars, sounds } = passage(c, from, to);
   if (!sounds.length) return null;
   const made = MAKERS[kind](c, { from, to, bars, sounds });
   if (!made) return null;
@@ -38,17 +54,11 @@ export function makeDrill(c: DrillContext, kind: DrillKind, from: number, to: nu
   const part = score.parts[c.part];
   const names = from === to ? `bar ${score.measures[from].number}` : `bars ${score.measures[from].number}–${score.measures[to].number}`;
   try {
+    const head = { title: `${DRILLS[kind].name}, ${names}`, name: part.name, transpose: part.transpose.chromatic, tempo: start };
     const document =
       'document' in made
-        ? made.document
-        : drillDocument({
-            title: `${DRILLS[kind].name}, ${names}`,
-            name: part.name,
-            clef: clefOf(score, c.part, from, staff),
-            transpose: part.transpose.chromatic,
-            tempo: start,
-            bars: whole(made.bars)
-          });
+        ? made.document(head)
+        : drillDocument({ ...head, clef: clefOf(score, c.part, from, staff), bars: whole(made.bars) });
     return { kind, from, to, because: made.because, how: DRILLS[kind].how, tempo: { start: Math.min(start, goal), goal }, document };
   } catch (error) {
     if (error instanceof Unwritable || error instanceof RangeError) return null;
@@ -109,7 +119,7 @@ export function drillsOf(c: DrillContext, from: number, to: number, wanted: Dril
   const ranked = found.map((d, k) => ({ d, k, first: !found.slice(0, k).some((o) => o.kind === d.kind) }));
   return ranked
     .sort((a, b) => Number(b.first) - Number(a.first) || worth(b.d) - worth(a.d) || a.k - b.k)
-    .slice(0, wanted ? undefined : Math.max(W.most, DRILL_KINDS.length))
+    .slice(0, W.most)
     .map(({ d }) => d);
 }
 

@@ -5,12 +5,17 @@ import { add, sub, toNumber, type Fraction } from '../score/fraction.ts';
 import { measureAt } from '../score/position.ts';
 import { metricLevel } from '../score/meter.ts';
 import type { Note } from '../score/model.ts';
-import { midi, pitchName, type Pitch } from '../score/pitch.ts';
+import { midi, pitchName, transpose, type Pitch } from '../score/pitch.ts';
+import { signatureShift } from '../score/transposition.ts';
+import { keyForPlayer } from '../analysis/key-words.ts';
+import { sameKey } from '../analysis/keys.ts';
+import { plural } from '../survey/line.ts';
+import { height, lasts } from '../technique/player-line.ts';
 import { keyAlter } from '../score/accidentals.ts';
 import { DRILL_WEIGHTS as W, type DrillKind } from '../style/drills.ts';
 import { inSigns } from '../analysis/words.ts';
 import { ornamentsIn } from '../performance/realised.ts';
-import { ornamentStaff } from '../edition/ornament-staff.ts';
+import { ornamentStaff, type OrnamentHead } from '../edition/ornament-staff.ts';
 import { EMPTY_READING } from '../reading/reading.ts';
 import { alone, held, shareOf } from './kinds/beats.ts';
 import { fromTheEnd, fromTheFront, intervalInContext, unitsApart } from './kinds/chaining.ts';
@@ -33,7 +38,7 @@ import { PART_WORDS } from './difficulty.ts';
 import type { DrillContext } from './context.ts';
 
 /** What one kind makes of a passage, with its reason; null where there is none. */
-export type Made = { because: string; bars: DrillBar[] } | { because: string; document: string } | null;
+export type Made = { because: string; bars: DrillBar[] } | { because: string; document: (head: OrnamentHead) => string } | null;
 
 export interface Passage {
   from: number;
@@ -43,8 +48,6 @@ export interface Passage {
 }
 
 export type Maker = (c: DrillContext, p: Passage) => Made;
-
-const plural = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
 
 /** Metrical level of a sound by its written note. */
 const levelOf =
@@ -57,10 +60,16 @@ const isTied = (p: Passage) => {
   const tied = new Set(p.sounds.filter((s, k) => isTiedTo(s, p.sounds[k - 1])));
   return (s: DrillSound): boolean => tied.has(s);
 };
-const secondsOf = (c: DrillContext, s: DrillSound): number => {
-  const a = c.technique.line.attacks.find((x) => x.notes.some((n) => n.id === s.notes[0]?.id));
-  return a ? a.to - a.from : 0;
-};
+const SECONDS = new WeakMap<DrillContext, Map<string, number>>();
+/** How long a sound lasts, in seconds, what is tied to it counted; 0 where it is not struck. */
+function secondsOf(c: DrillContext, s: DrillSound): number {
+  let known = SECONDS.get(c);
+  if (!known) {
+    known = new Map(c.technique.line.attacks.flatMap((a) => a.notes.map((n) => [n.id, lasts(a)] as const)));
+    SECONDS.set(c, known);
+  }
+  return known.get(s.notes[0]?.id ?? '') ?? 0;
+}
 const isQuick = (c: DrillContext, p: Passage): boolean =>
   p.sounds.filter((s) => secondsOf(c, s) > 0 && 1 / secondsOf(c, s) >= W.quick).length >= W.run;
 const soundNames = (s: DrillSound): string => s.heads.map((h) => inSigns(pitchName(h.pitch))).join(' ');
@@ -72,7 +81,7 @@ const onBeats =
     const tied = isTied(p);
     const keeps = (s: DrillSound): boolean => level(s) >= least && !tied(s);
     const share = shareOf(p.bars, keeps);
-    if (share > 0.6 || share === 0 || !isQuick(c, p)) return null;
+    if (share > W.onBeats || share === 0 || !isQuick(c, p)) return null;
     return {
       because: `of ${plural(p.sounds.length, 'note')} ${p.sounds.filter(keeps).length} are on the beats that carry`,
       bars: held(p.bars, keeps)
@@ -89,7 +98,7 @@ const framed =
     const keeps = (s: DrillSound): boolean => s.notes.some((n) => kept.has(n.id));
     const share = shareOf(p.bars, keeps);
     const between = p.sounds.filter((s) => levelOf(c)(s) < 1).length;
-    if (share > 0.7 || share === 0 || between < 4) return null;
+    if (share > W.framed || share === 0 || between < W.between) return null;
     return {
       because: `${p.sounds.filter((x) => !keeps(x)).length} of ${p.sounds.length} notes lead from one carrying note to the next`,
       bars: held(p.bars, keeps)
@@ -112,7 +121,7 @@ export const MAKERS: Record<DrillKind, Maker> = {
     const pillars = new Set(c.study.details.roles.flatMap((r) => (r.rank === 'pillar' ? [r.note] : [])));
     const keeps = (s: DrillSound): boolean => s.notes.some((n) => pillars.has(n.id));
     const share = shareOf(p.bars, keeps);
-    return share > 0 && share < 0.67 && isQuick(c, p)
+    return share > 0 && share < W.anchors && isQuick(c, p)
       ? {
           because: `${plural(Math.round(share * p.sounds.length), 'note')} of ${p.sounds.length} carry the line`,
           bars: alone(p.bars, keeps)
@@ -140,7 +149,7 @@ export const MAKERS: Record<DrillKind, Maker> = {
       (n, b) => n + b.sounds.filter((s, k) => isRest(s) && k > 0 && !isRest(b.sounds[k - 1]) && toNumber(s.duration) <= 1).length,
       0
     );
-    return apart >= 3 ? { because: `${plural(apart, 'short rest')} part what is one line`, bars: restsFilled(p.bars) } : null;
+    return apart >= W.restsApart ? { because: `${plural(apart, 'short rest')} part what is one line`, bars: restsFilled(p.bars) } : null;
   },
   'ties-undone': (_, p) => {
     const ties = p.sounds.filter((s, k) => s.heads.some((h) => h.tie) && p.sounds[k + 1]).length;
@@ -148,20 +157,22 @@ export const MAKERS: Record<DrillKind, Maker> = {
   },
   'even-values': (_, p) => {
     const values = new Set(p.sounds.map((s) => `${s.duration.n}/${s.duration.d}`)).size;
-    return values >= 3 && p.sounds.length >= 6 ? { because: `${values} different values`, bars: evenValues(p.bars) } : null;
+    return values >= W.values && p.sounds.length >= W.notes ? { because: `${values} different values`, bars: evenValues(p.bars) } : null;
   },
-  'slurs-grow': runs((bars) => slursGrow(bars), 12),
+  'slurs-grow': runs((bars) => slursGrow(bars), W.slurredRun),
   'long-short': runs((bars) => dottedPairs(bars, true)),
   'short-long': runs((bars) => dottedPairs(bars, false)),
   groups: runs((bars) => inGroups(bars, 4)),
   'accents-moved': runs((bars) => accentsMoved(bars, longestRun(bars).sounds.length % 3 === 0 && oddBeat(bars[0]) ? 3 : 4)),
   'chords-repeated': (_, p) => {
-    const bars = chordsRepeated(p.bars, 3, 8);
+    const bars = chordsRepeated(p.bars, 3, W.chords);
     return bars.length ? { because: plural(bars.length, 'chord') + ' of three notes and more', bars } : null;
   },
   'double-stops-slow': (c, p) => {
     const doubles = p.sounds.filter((s) => s.heads.length === 2).length;
-    return doubles >= 2 && can(c.technique.instrument, 'bows') ? { because: plural(doubles, 'double stop'), bars: slowly(p.bars) } : null;
+    return doubles >= W.doubleStops && can(c.technique.instrument, 'bows')
+      ? { because: plural(doubles, 'double stop'), bars: slowly(p.bars) }
+      : null;
   },
   'hands-alone': (c, p) => {
     const { score } = c.study;
@@ -182,16 +193,20 @@ export const MAKERS: Record<DrillKind, Maker> = {
     const { strings, instrument } = c.technique;
     if (!strings || !can(instrument, 'bows')) return null;
     const open = instrument.strings ?? [];
+    const { chromatic, diatonic } = c.study.score.parts[c.part].transpose;
+    // As the player reads them.
+    const written = open.map((o) => transpose(o, { chromatic: -chromatic, diatonic: -diatonic }));
     const by = new Map<string, Pitch>();
     const used = new Set<number>();
-    c.technique.line.attacks.forEach((a, k) =>
-      a.notes.forEach((n, h) => {
-        const place = strings.grips[k][h];
-        if (!place || n.measure < p.from || n.measure > p.to) return;
+    c.technique.line.attacks.forEach((a, k) => {
+      const heads = a.notes.filter((n) => n.pitch);
+      for (const n of [...heads, ...a.held]) {
+        const place = strings.grips[k][heads.findIndex((h) => height(h) === height(n))];
+        if (!place || n.measure < p.from || n.measure > p.to) continue;
         used.add(place.string);
-        by.set(n.id, open[place.string]);
-      })
-    );
+        by.set(n.id, written[place.string]);
+      }
+    });
     if (used.size < 2) return null;
     return { because: `the bow goes over ${plural(used.size, 'string')}`, bars: onOpenStrings(p.bars, (id) => by.get(id) ?? null) };
   },
@@ -209,9 +224,12 @@ export const MAKERS: Record<DrillKind, Maker> = {
     return count ? { because: `${plural(count, 'ornament')} on the line`, bars: ornamentsOut(p.bars) } : null;
   },
   'ornaments-exact': (c, p) => {
-    const found = ornamentsIn(c.study.score, c.study.facts, { ...EMPTY_READING, part: c.part }, p.from, p.to).slice(0, 6);
+    const found = ornamentsIn(c.study.score, c.study.facts, { ...EMPTY_READING, part: c.part }, p.from, p.to).slice(0, W.ornaments);
     return found.length
-      ? { because: `${plural(found.length, 'ornament')} to be placed in time`, document: ornamentStaff(c.study.score, found) }
+      ? {
+          because: `${plural(found.length, 'ornament')} to be placed in time`,
+          document: (head) => ornamentStaff(c.study.score, found, head)
+        }
       : null;
   },
   interval: (_, p) => {
@@ -230,13 +248,13 @@ export const MAKERS: Record<DrillKind, Maker> = {
       : null;
   },
   'from-the-front': (c, p) =>
-    isHard(c, p) && p.bars.length <= 4 ? { because: hardWords(c, p), bars: fromTheFront(p.bars, W.mostSteps) } : null,
+    isHard(c, p) && p.bars.length <= W.chainedBars ? { because: hardWords(c, p), bars: fromTheFront(p.bars, W.mostSteps) } : null,
   'from-the-end': (c, p) =>
-    isHard(c, p) && p.bars.length <= 4 ? { because: hardWords(c, p), bars: fromTheEnd(p.bars, W.mostSteps) } : null,
+    isHard(c, p) && p.bars.length <= W.chainedBars ? { because: hardWords(c, p), bars: fromTheEnd(p.bars, W.mostSteps) } : null,
   'rhythm-alone': (c, p) => {
-    const hard = c.difficulty.slice(p.from, p.to + 1).filter((b) => b.parts.rhythm >= 0.3).length;
+    const hard = c.difficulty.slice(p.from, p.to + 1).filter((b) => b.parts.rhythm >= W.rhythm).length;
     const middle = [...p.sounds].sort((a, b) => midi(a.heads[0].pitch) - midi(b.heads[0].pitch))[p.sounds.length >> 1];
-    return hard && p.sounds.length >= 4
+    return hard && p.sounds.length >= W.between
       ? { because: `${plural(hard, 'bar')} of many values`, bars: rhythmAlone(p.bars, middle.heads[0].pitch) }
       : null;
   },
@@ -270,23 +288,29 @@ export const MAKERS: Record<DrillKind, Maker> = {
   'long-notes': (c, p) => {
     if (!can(c.technique.instrument, 'holds', 'sings') || can(c.technique.instrument, 'keys')) return null;
     const long = p.sounds.filter((s) => secondsOf(c, s) >= W.longSeconds);
-    const top = [...long].sort((a, b) => midi(b.heads.at(-1)!.pitch) - midi(a.heads.at(-1)!.pitch)).slice(0, 3);
+    const top = [...long].sort((a, b) => midi(b.heads.at(-1)!.pitch) - midi(a.heads.at(-1)!.pitch)).slice(0, W.longNotes);
     return top.length ? { because: `${plural(long.length, 'long note')} to be shaped`, bars: longNotes(p.bars, top) } : null;
   },
   'scales-of-the-piece': (c, p) => {
-    const keys = [...new Set(c.study.facts.keys.filter((k) => k.tonality === undefined).map((k) => k.name))].slice(0, 4);
-    const notes = c.study.score.notes.filter((n) => n.part === c.part && n.pitch && !n.rest);
-    if (!keys.length || notes.length < 16) return null;
+    const { score } = c.study;
+    const plain = c.study.facts.keys.filter((k) => k.tonality === undefined);
+    const keys = plain.filter((k, at) => plain.findIndex((o) => sameKey(o.key, k.key)) === at).slice(0, W.keys);
+    const notes = score.notes.filter((n) => n.part === c.part && n.pitch && !n.rest);
+    if (!keys.length || notes.length < W.keyNotes) return null;
     const by = [...notes].sort((a, b) => midi(a.pitch!) - midi(b.pitch!));
-    const bars = keys.flatMap((k) => scaleOf(p.bars[0], writtenKey(c, k), by[0].pitch!, by[by.length - 1].pitch!));
-    return bars.length ? { because: `the piece goes through ${keys.map(inSigns).join(', ')}`, bars } : null;
+    const shift = signatureShift(score.parts[c.part].transpose.chromatic);
+    const bars = keys.flatMap(({ key }) =>
+      scaleOf(p.bars[0], { ...key, tonic: key.tonic - shift }, by[0].pitch!, by[by.length - 1].pitch!)
+    );
+    const told = keys.map((k) => keyForPlayer(k.key, score.parts[c.part].transpose));
+    return bars.length ? { because: `the piece goes through ${told.join(', ')}`, bars } : null;
   },
   'altered-notes': (c, p) => {
     const { score } = c.study;
     const altered = (n: Note): boolean => n.pitch !== undefined && n.pitch.alter !== keyAlter(score.measures[n.measure].key, n.pitch.step);
     const keeps = (s: DrillSound): boolean => s.notes.some(altered);
     const count = p.sounds.filter(keeps).length;
-    return count >= 3 && count < p.sounds.length
+    return count >= W.altered && count < p.sounds.length
       ? { because: `${count} notes differ from the signature`, bars: alone(p.bars, keeps) }
       : null;
   },
@@ -307,25 +331,9 @@ const sameMeter = ({ study: { score } }: DrillContext, a: Fraction, b: Fraction)
 const oddBeat = (bar: DrillBar): boolean => bar.beat.n % 3 === 0;
 const ornaments = (sounds: readonly DrillSound[]): number =>
   sounds.filter((s) => s.graces.length || s.signs.some((x) => ORNAMENT_SIGNS.has(x))).length;
-const isHard = (c: DrillContext, p: Passage): boolean => p.sounds.length >= 6 && c.spots.some((s) => s.from <= p.to && s.to >= p.from);
+const isHard = (c: DrillContext, p: Passage): boolean =>
+  p.sounds.length >= W.notes && c.spots.some((s) => s.from <= p.to && s.to >= p.from);
 function hardWords(c: DrillContext, p: Passage): string {
   const spot = c.spots.find((s) => s.from <= p.to && s.to >= p.from)!;
   return `one of the hardest places: ${listed(spot.why.map((w) => PART_WORDS[w]))}`;
 }
-/** Keys are named as they sound; a transposing player reads them elsewhere. */
-function writtenKey(c: DrillContext, name: string): string {
-  const { fifths } = c.study.score.measures[0].key;
-  const own = c.study.facts.keys[0];
-  // The first key stands for the signature: the others keep their distance from it.
-  const shift = own ? fifths - (own.key.minor ? own.key.tonic - 3 : own.key.tonic) : 0;
-  const key = c.study.facts.keys.find((k) => k.name === name);
-  return key && Math.abs(shift) < 7 && c.study.score.parts[c.part].transpose.chromatic % 12
-    ? keyNamed(key.key.tonic + shift, key.key.minor)
-    : name;
-}
-const keyNamed = (tonic: number, minor: boolean): string => {
-  const names = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
-  const flats = ['C', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb'];
-  const name = tonic >= 0 ? (names[tonic] ?? 'C') : (flats[-tonic] ?? 'C');
-  return `${name} ${minor ? 'minor' : 'major'}`;
-};

@@ -1,7 +1,7 @@
 import { beatOfMeter } from '../score/meter.ts';
 import { add, cmp, eq, frac, lt, sub, toNumber, ZERO, type Fraction } from '../score/fraction.ts';
 import type { KeySignature, Measure, Note, Score, TimeSignature } from '../score/model.ts';
-import type { Pitch } from '../score/pitch.ts';
+import { midi, type Pitch } from '../score/pitch.ts';
 
 /** A note, chord or rest of a drill; real lengths in quarters. */
 export interface DrillSound {
@@ -95,9 +95,17 @@ export function materialOf(score: Score, part: number, staff: number, from: numb
         graces = [];
       }
     }
+    for (const s of sounds) fromLowToHigh(s);
     for (const s of sounds) [s.slurStarts, s.slurStops] = [count(starts, s.notes), count(stops, s.notes)];
     return padded(measure, filled(sounds, measure.length));
   });
+}
+
+/** Heads, and the notes that they are of, as they lie. */
+function fromLowToHigh(s: DrillSound): void {
+  if (s.heads.length < 2 || s.heads.length !== s.notes.length) return;
+  const order = s.heads.map((_, k) => k).sort((a, b) => midi(s.heads[a].pitch) - midi(s.heads[b].pitch));
+  [s.heads, s.notes] = [order.map((k) => s.heads[k]), order.map((k) => s.notes[k])];
 }
 
 /** Gaps become rests, so that the bar adds up. */
@@ -134,6 +142,13 @@ export const struck = (bars: readonly DrillBar[]): DrillSound[] => bars.flatMap(
 /** A head that goes on from the one before. */
 export const isTiedTo = (s: DrillSound, before: DrillSound | undefined): boolean =>
   before !== undefined && s.notes.some((n) => n.tie?.stop) && before.heads.some((h) => h.tie);
+
+/** Without ties, small notes, signs and slurs. */
+export const bare = (s: DrillSound): DrillSound => ({
+  ...s,
+  heads: s.heads.map((h) => ({ ...h, tie: false })),
+  ...{ graces: [], signs: [], slurStarts: 0, slurStops: 0 }
+});
 
 /** The same bar with other sounds, gaps filled. */
 export const withSounds = (bar: DrillBar, sounds: readonly DrillSound[]): DrillBar => ({ ...bar, sounds: filled(sounds, bar.length) });

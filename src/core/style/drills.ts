@@ -86,16 +86,40 @@ export const DRILL_WEIGHTS = {
   leap: 10,
   /** Seconds from which a note is long. */
   longSeconds: 1.2,
+  /** Of the notes of a passage, what may stay at most: on the beats, as carrying notes, in the frame. */
+  onBeats: 0.6,
+  anchors: 0.67,
+  framed: 0.7,
+  /** Notes off the beats from which a frame says something. */
+  between: 4,
+  /** Short rests, different values, altered notes, double stops, and notes of a passage, from which it is worth it. */
+  restsApart: 3,
+  values: 3,
+  altered: 3,
+  doubleStops: 2,
+  notes: 6,
+  /** Notes of a run that is slurred in threes and sixes. */
+  slurredRun: 12,
+  /** How hard the rhythm of a bar is before it is practised alone. */
+  rhythm: 0.3,
+  /** Bars of a passage that is put together note by note. */
+  chainedBars: 4,
+  /** Chords, ornaments, long notes and keys of one drill; notes from which a piece has keys. */
+  chords: 8,
+  ornaments: 6,
+  longNotes: 3,
+  keys: 4,
+  keyNotes: 16,
   /** Drills that are offered at most, and of one kind. */
   most: 24,
   ofAKind: 2
 } as const;
 
 /** Steps of a metronome. Common practice. */
-export const METRONOME = [
+export const METRONOME: readonly number[] = [
   40, 42, 44, 46, 48, 50, 52, 54, 56, 58, 60, 63, 66, 69, 72, 76, 80, 84, 88, 92, 96, 100, 104, 108, 112, 116, 120, 126, 132, 138, 144, 152,
   160, 168, 176, 184, 192, 200, 208
-] as const;
+];
 /** Of the goal, what a drill begins with, easy and hard. [M] */
 export const STARTS = { easy: 0.75, hard: 0.5 } as const;
 

@@ -120,7 +120,7 @@ export function asksOf(t: Technique): SurveyGroup {
     if (save)
       add(
         'Save before the last peak',
-        `what is loud there need not be loudest`,
+        'spare the lips there',
         Array.from({ length: save.to - save.from + 1 }, (_, k) => save.from + k)
       );
     const long = longestWithoutRest(t.line);

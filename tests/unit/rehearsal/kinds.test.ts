@@ -5,6 +5,7 @@ import { metricLevel } from '../../../src/core/score/meter.ts';
 import type { Note, Score } from '../../../src/core/score/model.ts';
 import { pitchName } from '../../../src/core/score/pitch.ts';
 import { DRILL_KINDS, type DrillKind } from '../../../src/core/style/drills.ts';
+import { tempoMarks } from '../../../src/core/score/tempo.ts';
 import { abc } from '../helpers.ts';
 import { drillsIn, made, unfilled } from './made.ts';
 
@@ -132,6 +133,14 @@ test('the bow alone keeps rhythm and slurs on open strings; the left hand alone 
   const { score, sounding } = get(text, 'bow-alone');
   assert.ok(sounding.every((n) => ['G3', 'D4', 'A4', 'E5'].includes(pitchName(n.pitch!))));
   assert.deepEqual([onsets(score), score.slurs.length], [onsets(abc(text)), 2]);
+  // A tied note stays on its string; a double bass reads its open strings an octave higher than they sound.
+  const tied = get('M:4/4\nL:1/4\nV:1 nm="Violin"\nK:C\nG, B d f-|f d B G,|', 'bow-alone');
+  assert.ok(tied.sounding.every((n) => ['G3', 'D4', 'A4', 'E5'].includes(pitchName(n.pitch!))));
+  const bass = get('M:4/4\nL:1/4\nV:1 nm="Double Bass" clef=bass octave=0 transpose=-12\nK:C\nA,, D, F, A,|', 'bow-alone');
+  assert.ok(
+    bass.sounding.every((n) => ['E2', 'A2', 'D3', 'G3'].includes(pitchName(n.pitch!))),
+    names(bass.sounding)
+  );
   const high = get('M:4/4\nL:1/4\nV:1 nm="Violin"\nK:C\n(e b)(e\' b)|', 'left-hand-alone');
   assert.equal(high.score.slurs.length, 0);
 });
@@ -141,7 +150,9 @@ test('without ornaments: the tune stays, small notes and signs go; exactly: each
   const { score, sounding } = get(text, 'ornaments-out');
   assert.equal(names(sounding), 'C5 D5 E5 F5');
   assert.ok(!score.notes.some((n) => n.grace || n.marks?.length));
-  assert.ok(get(text, 'ornaments-exact').sounding.length > 4);
+  const exact = get(text, 'ornaments-exact');
+  assert.ok(exact.sounding.length > 4);
+  assert.equal(tempoMarks(exact.score)[0].low, exact.drill.tempo.start);
 });
 
 test('an interval alone, then in what is around it, then as written', () => {

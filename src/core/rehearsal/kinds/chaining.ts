@@ -1,5 +1,5 @@
 import { add, div, frac, lt, lte, mul, sub, ZERO, type Fraction } from '../../score/fraction.ts';
-import { barOf, inARow, withSounds, type DrillBar, type DrillSound } from '../material.ts';
+import { bare, barOf, inARow, withSounds, type DrillBar, type DrillSound } from '../material.ts';
 
 /** A moment in some bars: in which bar, and where in it. */
 interface Joint {
@@ -20,32 +20,34 @@ function joints(bars: readonly DrillBar[], most: number): Joint[] {
   return Array.from({ length: most }, (_, k) => all[Math.round(((k + 1) * (all.length - 1)) / most)]);
 }
 
-/** Sounds of a bar from one moment to another; what is outside is rest. */
-const cut = (bar: DrillBar, from: Fraction, to: Fraction): DrillBar =>
+/** Some sounds of a bar; the others are rest. */
+const cut = (bar: DrillBar, keeps: (s: DrillSound) => boolean): DrillBar =>
   withSounds(
     bar,
-    bar.sounds.filter((s) => s.heads.length && lte(from, s.at) && lt(s.at, to))
+    bar.sounds.filter((s) => s.heads.length && keeps(s))
   );
 
 /** Steps that grow: each but the last is a part of the passage, the last is the whole. */
-function grown(bars: readonly DrillBar[], most: number, partTo: (j: Joint) => DrillBar[]): DrillBar[] {
-  const steps = joints(bars, most - 1).map(partTo);
-  const all = [...steps, [...bars]];
-  return all.flatMap((step, k) => step.map((b, n) => (n === 0 ? { ...b, words: k === all.length - 1 ? 'all' : `${k + 1}` } : b)));
-}
+const grown = (bars: readonly DrillBar[], steps: readonly DrillBar[][]): DrillBar[] =>
+  [...steps, [...bars]].flatMap((step, k, all) =>
+    step.map((b, n) => (n === 0 ? { ...b, words: k === all.length - 1 ? 'all' : `${k + 1}` } : b))
+  );
 
 /** From the first beat on, one more each time, up to the whole. Each step goes to the first note of what follows. */
 export const fromTheFront = (bars: readonly DrillBar[], most: number): DrillBar[] =>
-  grown(bars, most, ({ bar, at }) => bars.slice(0, bar + 1).map((b, k) => (k < bar ? b : cut(b, ZERO, add(at, frac(1, 64))))));
+  grown(
+    bars,
+    joints(bars, most - 1).map(({ bar, at }) => bars.slice(0, bar + 1).map((b, k) => (k < bar ? b : cut(b, (s) => lte(s.at, at)))))
+  );
 
 /** From the last beat on, one more before it each time, up to the whole. */
-export function fromTheEnd(bars: readonly DrillBar[], most: number): DrillBar[] {
-  const all = joints(bars, most - 1).reverse();
-  const steps = all.map(({ bar, at }) => bars.slice(bar).map((b, k) => (k ? b : cut(b, at, b.length))));
-  return [...steps, [...bars]].flatMap((step, k, list) =>
-    step.map((b, n) => (n === 0 ? { ...b, words: k === list.length - 1 ? 'all' : `${k + 1}` } : b))
+export const fromTheEnd = (bars: readonly DrillBar[], most: number): DrillBar[] =>
+  grown(
+    bars,
+    joints(bars, most - 1)
+      .reverse()
+      .map(({ bar, at }) => bars.slice(bar).map((b, k) => (k ? b : cut(b, (s) => lte(at, s.at)))))
   );
-}
 
 /**
  * Units of a sequence, each followed by as much silence, then all joined.
@@ -84,17 +86,12 @@ function inBars(like: DrillBar, length: Fraction, sounds: readonly DrillSound[],
 
 /** An interval alone and inside of more and more notes around it. @param at of the note that it leads to, among all that are struck */
 export function intervalInContext(bars: readonly DrillBar[], sounds: readonly DrillSound[], at: number): DrillBar[] {
-  const bare = (s: DrillSound, duration: Fraction): DrillSound => ({
-    ...s,
-    duration,
-    heads: s.heads.map((h) => ({ ...h, tie: false })),
-    ...{ graces: [], signs: [], slurStarts: 0, slurStops: 0 }
-  });
+  const lasting = (s: DrillSound, duration: Fraction): DrillSound => ({ ...bare(s), duration });
   const [a, b] = [sounds[at - 1], sounds[at]];
-  const slow = [1, 2, 3].map(() => barOf(bars[0], frac(4), inARow([bare(a, frac(2)), bare(b, frac(2))])));
+  const slow = [1, 2, 3].map(() => barOf(bars[0], frac(4), inARow([lasting(a, frac(2)), lasting(b, frac(2))])));
   const around = [1, 2].flatMap((reach) => {
     const some = sounds.slice(Math.max(0, at - 1 - Math.floor(reach / 2)), at + Math.ceil(reach / 2) + reach);
-    return [barOf(bars[0], mul(frac(1), frac(some.length)), inARow(some.map((s) => bare(s, frac(1)))), `${some.length} notes`)];
+    return [barOf(bars[0], frac(some.length), inARow(some.map((s) => lasting(s, frac(1)))), `${some.length} notes`)];
   });
   return [{ ...slow[0], words: 'slowly' }, ...slow.slice(1), ...around, ...bars.map((x, k) => (k ? x : { ...x, words: 'as written' }))];
 }

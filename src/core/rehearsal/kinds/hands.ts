@@ -1,12 +1,6 @@
 import { frac, mul } from '../../score/fraction.ts';
 import type { Pitch } from '../../score/pitch.ts';
-import { barOf, inARow, ORNAMENT_SIGNS, type DrillBar, type DrillSound } from '../material.ts';
-
-const plain = (s: DrillSound): DrillSound => ({
-  ...s,
-  heads: s.heads.map((h) => ({ ...h, tie: false })),
-  ...{ graces: [], signs: [], slurStarts: 0, slurStops: 0 }
-});
+import { bare, barOf, inARow, ORNAMENT_SIGNS, type DrillBar, type DrillSound } from '../material.ts';
 
 /** Each chord of so many heads and more, four times in its meter's quarters. */
 export function chordsRepeated(bars: readonly DrillBar[], heads: number, most: number): DrillBar[] {
@@ -19,13 +13,13 @@ export function chordsRepeated(bars: readonly DrillBar[], heads: number, most: n
       seen.add(name);
       return true;
     });
-  return chords.slice(0, most).map((s) => barOf(bars[0], frac(4), inARow([1, 2, 3, 4].map(() => ({ ...plain(s), duration: frac(1) })))));
+  return chords.slice(0, most).map((s) => barOf(bars[0], frac(4), inARow([1, 2, 3, 4].map(() => ({ ...bare(s), duration: frac(1) })))));
 }
 
 /** Bars in twice their time, bound. */
 export const slowly = (bars: readonly DrillBar[]): DrillBar[] =>
   bars.map((bar) => {
-    const sounds = bar.sounds.map((s) => ({ ...plain(s), at: mul(s.at, frac(2)), duration: mul(s.duration, frac(2)) }));
+    const sounds = bar.sounds.map((s) => ({ ...bare(s), at: mul(s.at, frac(2)), duration: mul(s.duration, frac(2)) }));
     return { ...barOf(bar, mul(bar.length, frac(2)), sounds), beat: mul(bar.beat, frac(2)) };
   });
 
@@ -55,24 +49,10 @@ export const ornamentsOut = (bars: readonly DrillBar[]): DrillBar[] =>
 
 /** One movement of small notes with its own note, four times; then before the note that comes after it. */
 export function movementAlone(bars: readonly DrillBar[], sound: DrillSound, before: DrillSound | null): DrillBar[] {
-  const own = (s: DrillSound, duration = frac(1)): DrillSound => ({
-    ...s,
-    duration,
-    signs: [],
-    slurStarts: 0,
-    slurStops: 0,
-    heads: s.heads.map((h) => ({ ...h, tie: false }))
-  });
+  const own = (s: DrillSound, duration = frac(1)): DrillSound => ({ ...bare(s), graces: s.graces, duration });
   const alone = barOf(bars[0], frac(4), inARow([1, 2].map(() => own(sound, frac(2)))), 'alone');
   const inPlace = before
-    ? [
-        barOf(
-          bars[0],
-          frac(4),
-          inARow([own({ ...before, graces: [] }), own(sound), own({ ...before, graces: [] }), own(sound)]),
-          'between its notes'
-        )
-      ]
+    ? [barOf(bars[0], frac(4), inARow([own(bare(before)), own(sound), own(bare(before)), own(sound)]), 'between its notes')]
     : [];
   return [alone, alone, ...inPlace, ...bars].map((b, k) => (k === 1 ? { ...b, words: undefined } : b));
 }
@@ -81,7 +61,7 @@ export function movementAlone(bars: readonly DrillBar[], sound: DrillSound, befo
 export const longNotes = (bars: readonly DrillBar[], sounds: readonly DrillSound[]): DrillBar[] =>
   sounds.flatMap((s) => {
     const half = (signs: string[], tie: boolean): DrillSound => ({
-      ...plain(s),
+      ...bare(s),
       ...{ duration: frac(2), signs },
       heads: s.heads.map((h) => ({ ...h, tie }))
     });

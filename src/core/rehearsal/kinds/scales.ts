@@ -1,24 +1,23 @@
-import { parseKey } from '../../analysis/keys.ts';
-import { frac } from '../../score/fraction.ts';
+import { inSigns } from '../../analysis/words.ts';
+import { keyName, keySignature, type Key } from '../../analysis/keys.ts';
+import { frac, ZERO } from '../../score/fraction.ts';
 import type { KeySignature } from '../../score/model.ts';
-import { atStaffStep, midi, staffStep, type Pitch } from '../../score/pitch.ts';
+import { atStaffStep, midi, staffStep, stepOf, type Pitch } from '../../score/pitch.ts';
 import { keyAlter } from '../../score/accidentals.ts';
 import { barOf, inARow, rest, type DrillBar, type DrillSound } from '../material.ts';
-import { ZERO } from '../../score/fraction.ts';
 
-const LETTERS = 'CDEFGAB';
+const MOST_SIGNS = 7;
 
 /**
  * Scale, thirds and chord of a key over what the piece has of the instrument: eighths in 4/4, from the lowest tonic up and down.
- * @param name "D minor" @returns nothing where the range holds no octave from a tonic
+ * @param key as it is written @returns nothing where the range holds no octave from a tonic
  */
-export function scaleOf(like: DrillBar, name: string, low: Pitch, high: Pitch): DrillBar[] {
-  const key = parseKey(name);
-  if (!key) return [];
-  const fifths = key.minor ? key.tonic - 3 : key.tonic;
-  if (Math.abs(fifths) > 7) return [];
+export function scaleOf(like: DrillBar, key: Key, low: Pitch, high: Pitch): DrillBar[] {
+  const fifths = keySignature(key);
+  if (Math.abs(fifths) > MOST_SIGNS) return [];
   const signature: KeySignature = { fifths, mode: key.minor ? 'minor' : 'major' };
-  const tonic = LETTERS.indexOf(name[0]);
+  const name = keyName(key);
+  const tonic = stepOf(name[0]);
   let first = staffStep(low);
   while (((first % 7) + 7) % 7 !== tonic || midi(pitchAt(first, signature)) < midi(low)) first++;
   let octaves = 0;
@@ -26,7 +25,7 @@ export function scaleOf(like: DrillBar, name: string, low: Pitch, high: Pitch): 
   if (!octaves) return [];
   const top = 7 * octaves;
   const degrees = Array.from({ length: top + 1 }, (_, k) => k);
-  // In minor the sixth and seventh are raised on the way up.
+  // In minor the sixth and seventh are raised on the way up. [C]
   const up = (k: number): Pitch => {
     const p = pitchAt(first + k, signature);
     return key.minor && (k % 7 === 5 || k % 7 === 6) ? { ...p, alter: p.alter + 1 } : p;
@@ -42,7 +41,7 @@ export function scaleOf(like: DrillBar, name: string, low: Pitch, high: Pitch): 
       result.push({ ...barOf(like, frac(4), inARow(sounds.slice(k, k + 8)), k ? undefined : words), key: signature, beat: frac(1) });
     return result;
   };
-  return [...bars(scale, name), ...bars(thirds, 'in thirds'), ...bars([...chord, ...chord.slice(0, -1).reverse()], 'its chord')];
+  return [...bars(scale, inSigns(name)), ...bars(thirds, 'in thirds'), ...bars([...chord, ...chord.slice(0, -1).reverse()], 'its chord')];
 }
 
 function pitchAt(step: number, key: KeySignature): Pitch {

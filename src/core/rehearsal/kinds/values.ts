@@ -1,6 +1,6 @@
 import { add, eq, frac, lt, lte, mul, sub, toNumber, ZERO, type Fraction } from '../../score/fraction.ts';
 import type { Pitch } from '../../score/pitch.ts';
-import { barOf, inARow, isRest, isTiedTo, rest, struck, withSounds, type DrillBar, type DrillSound } from '../material.ts';
+import { bare, barOf, inARow, isRest, isTiedTo, rest, struck, withSounds, type DrillBar, type DrillSound } from '../material.ts';
 
 /** Rests of a quarter and shorter between notes are filled by the note before; each bar is one slur. */
 export function restsFilled(bars: readonly DrillBar[]): DrillBar[] {
@@ -39,16 +39,7 @@ export function evenValues(bars: readonly DrillBar[]): DrillBar[] {
   };
   for (const s of notes) {
     if (lt(first.length, add(at, eighth))) flush();
-    sounds.push({
-      ...s,
-      at,
-      duration: eighth,
-      heads: s.heads.map((h) => ({ ...h, tie: false })),
-      signs: [],
-      graces: [],
-      slurStarts: 0,
-      slurStops: 0
-    });
+    sounds.push({ ...bare(s), at, duration: eighth });
     at = add(at, eighth);
   }
   flush();
@@ -92,19 +83,12 @@ export function longestRun(bars: readonly DrillBar[]): { sounds: DrillSound[]; v
   let best: DrillSound[] = [];
   let run: DrillSound[] = [];
   for (const s of bars.flatMap((b) => b.sounds)) {
-    const goes =
-      !isRest(s) && !s.heads.some((h) => h.tie) && lte(s.duration, frac(1, 2)) && (!run.length || eq(run[0].duration, s.duration));
-    run = goes ? [...run, s] : !isRest(s) && !s.heads.some((h) => h.tie) && lte(s.duration, frac(1, 2)) ? [s] : [];
+    const short = !isRest(s) && !s.heads.some((h) => h.tie) && lte(s.duration, frac(1, 2));
+    run = !short ? [] : run.length && eq(run[0].duration, s.duration) ? [...run, s] : [s];
     if (run.length > best.length) best = run;
   }
   return { sounds: best, value: best[0]?.duration ?? ZERO };
 }
-
-const bare = (s: DrillSound): DrillSound => ({
-  ...s,
-  heads: s.heads.map((h) => ({ ...h, tie: false })),
-  ...{ graces: [], signs: [], slurStarts: 0, slurStops: 0 }
-});
 
 /** A run three times: each note by itself, three in a slur, six. */
 export function slursGrow(bars: readonly DrillBar[], sizes: readonly number[] = [1, 3, 6]): DrillBar[] {
