@@ -1,5 +1,4 @@
-import { listed } from '../sentences.ts';
-import { barLabel, measureAt } from '../score/position.ts';
+import { barLabel, barList, measureAt } from '../score/position.ts';
 import { LIMITS } from '../style/limits.ts';
 import type { ChordFact, Facts, KeyFact } from '../analysis/facts.ts';
 import { CADENCE_NAMES } from '../analysis/facts.ts';
@@ -133,22 +132,9 @@ const byBars: Tell = (score, list) => {
   for (const { at, text } of list) found.set(text, [...(found.get(text) ?? []), measureAt(score, at).index]);
   return [...found].map(([text, bars]) => {
     const times = bars.length > 1 ? `${bars.length} times, in ` : 'in ';
-    return `${text}: ${times}${barList(score, [...new Set(bars)])}`;
+    return `${text}: ${times}${barList(score.measures, [...new Set(bars)])}`;
   });
 };
-
-/** "bar 3", "bars 3–6 and 11". */
-function barList(score: Score, bars: readonly number[]): string {
-  const runs: [number, number][] = [];
-  for (const b of bars) {
-    const last = runs.at(-1);
-    if (last && b === last[1] + 1) last[1] = b;
-    else runs.push([b, b]);
-  }
-  const name = (k: number): string => barLabel(score.measures, score.measures[k]).replace(/^bar /, '');
-  const told = runs.map(([a, b]) => (a === b ? name(a) : `${name(a)}–${name(b)}`));
-  return bars.length > 1 ? `bars ${listed(told)}` : barLabel(score.measures, score.measures[bars[0]]);
-}
 
 const chordName = (c: ChordFact): string => inSigns(c.roman) + (c.special ? ` (${c.special})` : '');
 

@@ -42,6 +42,7 @@ export function readingSchema(kit: SchemaKit): ObjectSchema<Reading> {
     recordings: list(of('keep-recording').recording, MOST),
     briefs: list(record(of('write-brief')), MOST),
     ossias: list(of('keep-ossia').ossia, MOST),
+    judged: map(index, of('judge-bars').as),
     sourceChoices: list(of('choose-source').choice, MOST),
     pages: of('set-pages').pages,
     preface: of('write-preface').text,

@@ -8,6 +8,7 @@ import type { EffectKey } from '../style/effects.ts';
 import type { Period } from '../style/profiles.ts';
 import type { LocalAnswer, SchoolKey } from '../style/schools.ts';
 import type { Style } from './context.ts';
+import type { Judgement } from './commands/judge-bars.ts';
 import type { Ossia } from './ossia.ts';
 import { USUAL_PAGES, type PageSettings } from './page-settings.ts';
 import type { RichText } from './rich-text.ts';
@@ -97,6 +98,8 @@ export interface Reading {
   recordings: Recording[];
   briefs: WrittenBrief[];
   ossias: Ossia[];
+  /** How hard bars are beside what is measured, by measure index. */
+  judged: Record<number, Judgement>;
   sourceChoices: SourceChoice[];
   pages: PageSettings;
   preface: RichText | null;
@@ -132,6 +135,7 @@ export const EMPTY_READING: Reading = {
   recordings: [],
   briefs: [],
   ossias: [],
+  judged: {},
   sourceChoices: [],
   pages: USUAL_PAGES,
   preface: null,

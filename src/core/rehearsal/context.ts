@@ -1,7 +1,10 @@
 import type { Study } from '../analysis/study.ts';
-import type { DrillKind } from '../style/drills.ts';
+import type { DrillControl, DrillKind } from '../style/drills.ts';
 import type { Technique } from '../technique/technique.ts';
 import type { BarDifficulty, HotSpot } from './difficulty.ts';
+
+/** What was set in a drill by its small controls. */
+export type DrillSettings = Record<DrillControl, number>;
 
 /** A piece of practice material: a score of its own, and what it is for. */
 export interface Drill {
@@ -14,6 +17,8 @@ export interface Drill {
   /** Quarters a minute on the metronome's scale. */
   tempo: { start: number; goal: number };
   document: string;
+  /** As it was made; what its kind does not ask for says nothing. */
+  settings: DrillSettings;
 }
 
 /** All that drills are made of. */

@@ -1,3 +1,4 @@
+import type { Judgement } from '../reading/commands/judge-bars.ts';
 import type { Study } from '../analysis/study.ts';
 import { isSyncopated } from '../score/meter.ts';
 import { midi } from '../score/pitch.ts';
@@ -114,8 +115,19 @@ export interface HotSpot {
   why: DifficultyPart[];
 }
 
-/** Where the piece is hardest. Handbook 21.1. */
-export function hotSpots(bars: readonly BarDifficulty[], phraseStarts: ReadonlySet<number>): HotSpot[] {
+/** How hard bars are with what the teacher says of them. */
+export const judgedDifficulty = (bars: readonly BarDifficulty[], judged: Readonly<Record<number, Judgement>>): BarDifficulty[] =>
+  bars.map((b) => {
+    const as = judged[b.measure];
+    return as === undefined ? b : { ...b, value: as === 'no matter' ? 0 : most(b.value + (as === 'harder' ? W.judged : -W.judged)) };
+  });
+
+/** Where the piece is hardest. Handbook 21.1. @param judged bars that the teacher calls harder are always one */
+export function hotSpots(
+  bars: readonly BarDifficulty[],
+  phraseStarts: ReadonlySet<number>,
+  judged: Readonly<Record<number, Judgement>> = {}
+): HotSpot[] {
   const played = bars.filter((b) => b.value > 0);
   if (!played.length) return [];
   const mean = played.reduce((n, b) => n + b.value, 0) / played.length;
@@ -123,7 +135,7 @@ export function hotSpots(bars: readonly BarDifficulty[], phraseStarts: ReadonlyS
   const limit = Math.max(W.least, mean + W.above * deviation);
   const spots: HotSpot[] = [];
   for (const b of bars) {
-    if (b.value < limit) continue;
+    if (b.value < limit && judged[b.measure] !== 'harder') continue;
     const last = spots.at(-1);
     // A single easier bar between does not divide; a new phrase does.
     if (last && b.measure - last.to <= 2 && !phraseStarts.has(b.measure))

@@ -1,27 +1,28 @@
 import type { Study } from '../analysis/study.ts';
 import type { Technique } from '../technique/technique.ts';
-import { difficultyOf, hotSpots } from './difficulty.ts';
+import type { Reading } from '../reading/reading.ts';
+import { difficultyOf, hotSpots, judgedDifficulty } from './difficulty.ts';
 import { clefOf } from '../edition/small-staff.ts';
 import type { Score } from '../score/model.ts';
 import { tempoMarks } from '../score/tempo.ts';
 import { measureAt } from '../score/position.ts';
-import { DRILLS, DRILL_KINDS, DRILL_WEIGHTS as W, METRONOME, STARTS, type DrillKind } from '../style/drills.ts';
+import { CONTROLS_OF, DRILL_CONTROLS, DRILLS, DRILL_KINDS, type DrillControl, DRILL_WEIGHTS as W, STARTS, type DrillKind } from '../style/drills.ts';
+import { nearestOnScale } from '../style/tempo-words.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
 import { FALLBACK_TEMPO } from '../performance/playable-score.ts';
 import { materialOf, struck, type DrillBar, type DrillSound } from './material.ts';
 import { whole } from './whole.ts';
 import { drillDocument, Unwritable } from './write.ts';
-import type { Drill, DrillContext } from './context.ts';
+import type { Drill, DrillContext, DrillSettings } from './context.ts';
 import { MAKERS } from './makers.ts';
 
 /** The tempo of the page in quarters a minute: its first number, else what its words are usually, else a walking pace. */
-function tempoOf(score: Score): number {
+export function tempoOf(score: Score): number {
   const [mark] = tempoMarks(score);
   const range = mark ?? suggestedTempo(score);
   return range ? (range.low + range.high) / 2 : FALLBACK_TEMPO;
 }
 
-const onScale = (tempo: number): number => METRONOME.reduce((a, b) => (Math.abs(b - tempo) < Math.abs(a - tempo) ? b : a));
 
 /** Passages of a context that were taken apart already: each is looked at by all kinds. */
 const TAKEN = new WeakMap<DrillContext, Map<string, { staff: number; bars: DrillBar[]; sounds: DrillSound[] }>>();
@@ -41,16 +42,30 @@ function passage(c: DrillContext, from: number, to: number): { staff: number; ba
   return made;
 }
 
+/** What is set in a kind of drill, between its ends; what is usual where nothing is. @param inThrees the beat divides in three */
+export function settingsFor(kind: DrillKind, set: Partial<DrillSettings>, inThrees: boolean): DrillSettings {
+  const own = CONTROLS_OF[kind] ?? {};
+  const value = (control: DrillControl): number => {
+    const { least, most } = DRILL_CONTROLS[control];
+    const usual = control === 'group' && inThrees ? 3 : DRILL_CONTROLS[control].usual;
+    const offered = own[control];
+    const wanted = offered === undefined ? usual : (set[control] ?? (offered === true ? usual : offered));
+    return Math.max(least, Math.min(most, Math.round(wanted)));
+  };
+  return { unit: value('unit'), repeats: value('repeats'), group: value('group'), slur: value('slur') };
+}
+
 /** What one kind makes of some bars, as a score; null where the bars give no reason for it, or its values cannot be written. */
-export function makeDrill(c: DrillContext, kind: DrillKind, from: number, to: number): Drill | null {
+export function makeDrill(c: DrillContext, kind: DrillKind, from: number, to: number, set: Partial<DrillSettings> = {}): Drill | null {
   const { score } = c.study;
   const { staff, bars, sounds } = passage(c, from, to);
   if (!sounds.length) return null;
-  const made = MAKERS[kind](c, { from, to, bars, sounds });
+  const settings = settingsFor(kind, set, bars[0].beat.n % 3 === 0);
+  const made = MAKERS[kind](c, { from, to, bars, sounds }, settings);
   if (!made) return null;
-  const goal = onScale(tempoOf(score));
+  const goal = nearestOnScale(tempoOf(score));
   const hard = Math.max(0, ...c.difficulty.slice(from, to + 1).map((b) => b.value));
-  const start = onScale(goal * (STARTS.easy - (STARTS.easy - STARTS.hard) * hard));
+  const start = nearestOnScale(goal * (STARTS.easy - (STARTS.easy - STARTS.hard) * hard));
   const part = score.parts[c.part];
   const names = from === to ? `bar ${score.measures[from].number}` : `bars ${score.measures[from].number}–${score.measures[to].number}`;
   try {
@@ -59,7 +74,7 @@ export function makeDrill(c: DrillContext, kind: DrillKind, from: number, to: nu
       'document' in made
         ? made.document(head)
         : drillDocument({ ...head, clef: clefOf(score, c.part, from, staff), bars: whole(made.bars) });
-    return { kind, from, to, because: made.because, how: DRILLS[kind].how, tempo: { start: Math.min(start, goal), goal }, document };
+    return { kind, from, to, because: made.because, how: DRILLS[kind].how, tempo: { start: Math.min(start, goal), goal }, document, settings };
   } catch (error) {
     if (error instanceof Unwritable || error instanceof RangeError) return null;
     throw error;
@@ -124,8 +139,8 @@ export function drillsOf(c: DrillContext, from: number, to: number, wanted: Dril
 }
 
 /** All that drills of a part are made of. */
-export function drillContext(study: Study, technique: Technique, part: number): DrillContext {
-  const difficulty = difficultyOf(study, technique);
+export function drillContext(study: Study, technique: Technique, part: number, judged: Reading['judged'] = {}): DrillContext {
+  const difficulty = judgedDifficulty(difficultyOf(study, technique), judged);
   const phraseStarts = new Set(study.facts.phrases.map((p) => measureAt(study.score, p.start).index));
-  return { study, technique, part, difficulty, spots: hotSpots(difficulty, phraseStarts) };
+  return { study, technique, part, difficulty, spots: hotSpots(difficulty, phraseStarts, judged) };
 }

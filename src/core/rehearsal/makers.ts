@@ -32,10 +32,10 @@ import {
   slursGrow,
   tiesUndone
 } from './kinds/values.ts';
-import { isRest, isTiedTo, materialOf, ORNAMENT_SIGNS, struck, type DrillBar, type DrillSound } from './material.ts';
+import { again, isRest, isTiedTo, materialOf, ORNAMENT_SIGNS, struck, type DrillBar, type DrillSound } from './material.ts';
 import { listed } from '../sentences.ts';
 import { PART_WORDS } from './difficulty.ts';
-import type { DrillContext } from './context.ts';
+import type { DrillContext, DrillSettings } from './context.ts';
 
 /** What one kind makes of a passage, with its reason; null where there is none. */
 export type Made = { because: string; bars: DrillBar[] } | { because: string; document: (head: OrnamentHead) => string } | null;
@@ -47,7 +47,8 @@ export interface Passage {
   sounds: DrillSound[];
 }
 
-export type Maker = (c: DrillContext, p: Passage) => Made;
+/** @param s what the teacher has set, or what is usual */
+export type Maker = (c: DrillContext, p: Passage, s: DrillSettings) => Made;
 
 /** Metrical level of a sound by its written note. */
 const levelOf =
@@ -106,12 +107,20 @@ const framed =
   };
 
 const runs =
-  (make: (bars: readonly DrillBar[]) => DrillBar[], least: number = W.run): Maker =>
-  (c, p) => {
+  (make: (bars: readonly DrillBar[], s: DrillSettings) => DrillBar[], least: number = W.run): Maker =>
+  (c, p, s) => {
     const { sounds } = longestRun(p.bars);
     if (sounds.length < least || !isQuick(c, p)) return null;
-    return { because: `${sounds.length} quick notes of one value follow each other`, bars: make(p.bars) };
+    return { because: `${sounds.length} quick notes of one value follow each other`, bars: make(p.bars, s) };
   };
+
+/** A chain of growing parts, where it is hard. */
+const chained =
+  (make: typeof fromTheFront): Maker =>
+  (c, p, { unit, repeats }) =>
+    isHard(c, p) && p.bars.length <= W.chainedBars
+      ? { because: hardWords(c, p), bars: make(p.bars, { most: W.mostSteps, unit, repeats }) }
+      : null;
 
 /** How each kind is made of a passage. */
 export const MAKERS: Record<DrillKind, Maker> = {
@@ -130,7 +139,7 @@ export const MAKERS: Record<DrillKind, Maker> = {
   },
   'skeleton-1': framed(1),
   'skeleton-2': framed(2),
-  'sequence-units': (c, p) => {
+  'sequence-units': (c, p, { repeats }) => {
     const { score } = c.study;
     const s = c.study.facts.sequences.find((x) => {
       const [a, b] = [measureAt(score, x.start).index, measureAt(score, x.last).index];
@@ -142,7 +151,7 @@ export const MAKERS: Record<DrillKind, Maker> = {
     // A short first bar was filled before its notes.
     const filled = sub(bars[0].length, score.measures[a].length);
     const from = add(filled, sub(s.start, score.measures[a].start));
-    return { because: `a sequence of ${s.units} units`, bars: unitsApart(bars, from, s.unit, s.units) };
+    return { because: `a sequence of ${s.units} units`, bars: unitsApart(bars, from, s.unit, s.units, repeats) };
   },
   'rests-filled': (_, p) => {
     const apart = p.bars.reduce(
@@ -155,17 +164,17 @@ export const MAKERS: Record<DrillKind, Maker> = {
     const ties = p.sounds.filter((s, k) => s.heads.some((h) => h.tie) && p.sounds[k + 1]).length;
     return ties ? { because: `${plural(ties, 'tie')} ${ties === 1 ? 'hides' : 'hide'} the beat`, bars: tiesUndone(p.bars) } : null;
   },
-  'even-values': (_, p) => {
+  'even-values': (_, p, { repeats }) => {
     const values = new Set(p.sounds.map((s) => `${s.duration.n}/${s.duration.d}`)).size;
-    return values >= W.values && p.sounds.length >= W.notes ? { because: `${values} different values`, bars: evenValues(p.bars) } : null;
+    return values >= W.values && p.sounds.length >= W.notes ? { because: `${values} different values`, bars: again(evenValues(p.bars), repeats) } : null;
   },
-  'slurs-grow': runs((bars) => slursGrow(bars), W.slurredRun),
-  'long-short': runs((bars) => dottedPairs(bars, true)),
-  'short-long': runs((bars) => dottedPairs(bars, false)),
-  groups: runs((bars) => inGroups(bars, 4)),
-  'accents-moved': runs((bars) => accentsMoved(bars, longestRun(bars).sounds.length % 3 === 0 && oddBeat(bars[0]) ? 3 : 4)),
-  'chords-repeated': (_, p) => {
-    const bars = chordsRepeated(p.bars, 3, W.chords);
+  'slurs-grow': runs((bars, { slur }) => slursGrow(bars, [1, slur, 2 * slur]), W.slurredRun),
+  'long-short': runs((bars, { repeats }) => again(dottedPairs(bars, true), repeats)),
+  'short-long': runs((bars, { repeats }) => again(dottedPairs(bars, false), repeats)),
+  groups: runs((bars, { group }) => inGroups(bars, group)),
+  'accents-moved': runs((bars, { group }) => accentsMoved(bars, group)),
+  'chords-repeated': (_, p, { repeats }) => {
+    const bars = chordsRepeated(p.bars, 3, W.chords, repeats);
     return bars.length ? { because: plural(bars.length, 'chord') + ' of three notes and more', bars } : null;
   },
   'double-stops-slow': (c, p) => {
@@ -232,7 +241,7 @@ export const MAKERS: Record<DrillKind, Maker> = {
         }
       : null;
   },
-  interval: (_, p) => {
+  interval: (_, p, { repeats }) => {
     const leaps = p.sounds.map((s, k) =>
       k && s.heads.length === 1 && p.sounds[k - 1].heads.length === 1
         ? Math.abs(midi(s.heads[0].pitch) - midi(p.sounds[k - 1].heads[0].pitch))
@@ -243,19 +252,17 @@ export const MAKERS: Record<DrillKind, Maker> = {
     return widest >= W.leap
       ? {
           because: `a leap from ${soundNames(p.sounds[at - 1])} to ${soundNames(p.sounds[at])}`,
-          bars: intervalInContext(p.bars, p.sounds, at)
+          bars: intervalInContext(p.bars, p.sounds, at, repeats)
         }
       : null;
   },
-  'from-the-front': (c, p) =>
-    isHard(c, p) && p.bars.length <= W.chainedBars ? { because: hardWords(c, p), bars: fromTheFront(p.bars, W.mostSteps) } : null,
-  'from-the-end': (c, p) =>
-    isHard(c, p) && p.bars.length <= W.chainedBars ? { because: hardWords(c, p), bars: fromTheEnd(p.bars, W.mostSteps) } : null,
-  'rhythm-alone': (c, p) => {
+  'from-the-front': chained(fromTheFront),
+  'from-the-end': chained(fromTheEnd),
+  'rhythm-alone': (c, p, { repeats }) => {
     const hard = c.difficulty.slice(p.from, p.to + 1).filter((b) => b.parts.rhythm >= W.rhythm).length;
     const middle = [...p.sounds].sort((a, b) => midi(a.heads[0].pitch) - midi(b.heads[0].pitch))[p.sounds.length >> 1];
     return hard && p.sounds.length >= W.between
-      ? { because: `${plural(hard, 'bar')} of many values`, bars: rhythmAlone(p.bars, middle.heads[0].pitch) }
+      ? { because: `${plural(hard, 'bar')} of many values`, bars: again(rhythmAlone(p.bars, middle.heads[0].pitch), repeats) }
       : null;
   },
   'displaced-entry': (c, p) => {
@@ -285,11 +292,11 @@ export const MAKERS: Record<DrillKind, Maker> = {
       ]
     };
   },
-  'long-notes': (c, p) => {
+  'long-notes': (c, p, { repeats }) => {
     if (!can(c.technique.instrument, 'holds', 'sings') || can(c.technique.instrument, 'keys')) return null;
     const long = p.sounds.filter((s) => secondsOf(c, s) >= W.longSeconds);
     const top = [...long].sort((a, b) => midi(b.heads.at(-1)!.pitch) - midi(a.heads.at(-1)!.pitch)).slice(0, W.longNotes);
-    return top.length ? { because: `${plural(long.length, 'long note')} to be shaped`, bars: longNotes(p.bars, top) } : null;
+    return top.length ? { because: `${plural(long.length, 'long note')} to be shaped`, bars: again(longNotes(p.bars, top), repeats) } : null;
   },
   'scales-of-the-piece': (c, p) => {
     const { score } = c.study;
@@ -314,21 +321,20 @@ export const MAKERS: Record<DrillKind, Maker> = {
       ? { because: `${count} notes differ from the signature`, bars: alone(p.bars, keeps) }
       : null;
   },
-  'movement-alone': (c, p) => {
+  'movement-alone': (c, p, { repeats }) => {
     const m = c.technique.movements.find(({ at, name }) => {
       const { measure } = c.technique.line.attacks[at].notes[0];
       return measure >= p.from && measure <= p.to && !/-grace$|^strike$/.test(name);
     });
     const at = m ? p.sounds.findIndex((s) => s.notes.some((n) => n.id === c.technique.line.attacks[m.at].notes[0].id)) : -1;
     return m && at >= 0
-      ? { because: `the ${m.name.replace('-', ' ')} has to be clear`, bars: movementAlone(p.bars, p.sounds[at], p.sounds[at - 1] ?? null) }
+      ? { because: `the ${m.name.replace('-', ' ')} has to be clear`, bars: movementAlone(p.bars, p.sounds[at], p.sounds[at - 1] ?? null, repeats) }
       : null;
   }
 };
 
 const sameMeter = ({ study: { score } }: DrillContext, a: Fraction, b: Fraction): boolean =>
   measureAt(score, a).time?.text === measureAt(score, b).time?.text;
-const oddBeat = (bar: DrillBar): boolean => bar.beat.n % 3 === 0;
 const ornaments = (sounds: readonly DrillSound[]): number =>
   sounds.filter((s) => s.graces.length || s.signs.some((x) => ORNAMENT_SIGNS.has(x))).length;
 const isHard = (c: DrillContext, p: Passage): boolean =>

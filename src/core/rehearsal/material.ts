@@ -136,6 +136,10 @@ function padded(measure: Measure, sounds: DrillSound[]): DrillBar {
   return { ...base, length: full, sounds: [rest(ZERO, silence), ...sounds.map((s) => ({ ...s, at: add(s.at, silence) }))] };
 }
 
+/** Bars so many times; words stand the first time only. */
+export const again = (bars: readonly DrillBar[], times: number): DrillBar[] =>
+  Array.from({ length: times }, (_, k) => (k ? bars.map((b) => ({ ...b, words: undefined })) : bars)).flat();
+
 /** The sounds that are struck, in order. */
 export const struck = (bars: readonly DrillBar[]): DrillSound[] => bars.flatMap((b) => b.sounds.filter((s) => !isRest(s)));
 

@@ -1,3 +1,4 @@
+import { listed } from '../sentences.ts';
 import { add, format, frac, mul, sub, ZERO, type Fraction } from './fraction.ts';
 import type { Measure, Score } from './model.ts';
 
@@ -36,6 +37,19 @@ export function barLabel(measures: readonly Measure[], measure: Measure): string
   if (!measure.implicit || /^\d+$/.test(measure.number)) return `bar ${measure.number}`;
   const before = measures.slice(0, measure.index).findLast((m) => !m.implicit);
   return before ? `after bar ${before.number}` : `bar ${measure.number}`;
+}
+
+/** "bar 3", "bars 3–6 and 11". */
+export function barList(measures: readonly Measure[], bars: readonly number[]): string {
+  const runs: [number, number][] = [];
+  for (const b of bars) {
+    const last = runs.at(-1);
+    if (last && b === last[1] + 1) last[1] = b;
+    else runs.push([b, b]);
+  }
+  const name = (k: number): string => barLabel(measures, measures[k]).replace(/^bar /, '');
+  const told = runs.map(([a, b]) => (a === b ? name(a) : `${name(a)}–${name(b)}`));
+  return bars.length > 1 ? `bars ${listed(told)}` : barLabel(measures, measures[bars[0]]);
 }
 
 /** Index of the measure that sounds at a time in quarters from the beginning. */

@@ -54,6 +54,18 @@ export const SOURCES = {
     short: 'Friberg & Sundberg 1999',
     full: 'A. Friberg and J. Sundberg, "Does music performance allude to locomotion?", JASA 105(3), 1999'
   },
+  carterGrahn: {
+    short: 'Carter & Grahn 2016',
+    full: 'C. E. Carter and J. A. Grahn, "Optimizing music learning: exploring how blocked and interleaved practice schedules affect advanced performance", Frontiers in Psychology 7:1251, 2016'
+  },
+  simmons: {
+    short: 'Simmons 2012',
+    full: 'A. L. Simmons, "Distributed practice and procedural memory consolidation in musicians’ skill learning", Journal of Research in Music Education 59(4), 2012'
+  },
+  duke: {
+    short: 'Duke et al. 2009',
+    full: 'R. A. Duke, A. L. Simmons and C. D. Cash, "It’s not how much; it’s how: characteristics of practice behavior and retention of performance skills", Journal of Research in Music Education 56(4), 2009'
+  },
   common: { short: 'common practice', full: 'Common practice of teachers and players; no single source' }
 } as const satisfies Record<string, Source>;
 

@@ -67,6 +67,41 @@ export const DRILLS = {
   'movement-alone': { name: 'One movement', how: 'The movement alone, slowly, each grace note clear; then before and after its own note.' }
 } as const satisfies Record<string, { name: string; how: string; sources?: readonly SourceKey[] }>;
 
+/** What a teacher may set in a drill, and between which ends; `usual` is what is offered. */
+export const DRILL_CONTROLS = {
+  unit: { name: 'added at once', says: 'beats that are added at once', least: 1, most: 4, usual: 1 },
+  repeats: { name: 'times', says: 'how often each is played', least: 1, most: 8, usual: 1 },
+  group: { name: 'notes in a group', says: 'notes in a group', least: 2, most: 8, usual: 4 },
+  slur: { name: 'notes in a slur', says: 'notes in the shorter slur; the longer one has twice as many', least: 2, most: 6, usual: 3 }
+} as const;
+export type DrillControl = keyof typeof DRILL_CONTROLS;
+
+/** Which kinds have which controls, with what is usual there if it is something else. */
+export const CONTROLS_OF: Partial<Record<DrillKind, Partial<Record<DrillControl, number | true>>>> = {
+  'sequence-units': { repeats: true },
+  'slurs-grow': { slur: true },
+  groups: { group: true },
+  'accents-moved': { group: true },
+  'chords-repeated': { repeats: 4 },
+  interval: { repeats: 3 },
+  'from-the-front': { unit: true, repeats: true },
+  'from-the-end': { unit: true, repeats: true },
+  'rhythm-alone': { repeats: true },
+  'movement-alone': { repeats: 2 },
+  'long-notes': { repeats: true },
+  'even-values': { repeats: true },
+  'long-short': { repeats: true },
+  'short-long': { repeats: true }
+};
+
+/** The same the other way round. */
+export const TURNED: Partial<Record<DrillKind, DrillKind>> = {
+  'from-the-front': 'from-the-end',
+  'from-the-end': 'from-the-front',
+  'long-short': 'short-long',
+  'short-long': 'long-short'
+};
+
 export type DrillKind = keyof typeof DRILLS;
 export const DRILL_KINDS = Object.keys(DRILLS) as DrillKind[];
 
@@ -115,11 +150,6 @@ export const DRILL_WEIGHTS = {
   ofAKind: 2
 } as const;
 
-/** Steps of a metronome. Common practice. */
-export const METRONOME: readonly number[] = [
-  40, 42, 44, 46, 48, 50, 52, 54, 56, 58, 60, 63, 66, 69, 72, 76, 80, 84, 88, 92, 96, 100, 104, 108, 112, 116, 120, 126, 132, 138, 144, 152,
-  160, 168, 176, 184, 192, 200, 208
-];
 /** Of the goal, what a drill begins with, easy and hard. [M] */
 export const STARTS = { easy: 0.75, hard: 0.5 } as const;
 
@@ -146,5 +176,7 @@ export const DIFFICULTY = {
   /** A hot spot stands so much above the mean, in standard deviations, and is hard at least so much. */
   above: 0.6,
   least: 0.3,
-  told: 2
+  told: 2,
+  /** What a teacher's word adds or takes away. */
+  judged: 0.25
 } as const;

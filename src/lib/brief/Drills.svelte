@@ -1,7 +1,8 @@
 <script lang="ts">
   import Act from '../controls/Act.svelte';
   import type { Drill } from '$core/rehearsal/context';
-  import { atTempo, step } from '$core/rehearsal/ladder';
+  import { atTempo } from '$core/rehearsal/ladder';
+  import { clicks } from '$core/style/tempo-words';
   import { DRILLS } from '$core/style/drills';
   import { barLabel } from '$core/score/position';
   import { saveFile } from '../save-file';
@@ -17,7 +18,7 @@
   let tempi = $state.raw<ReadonlyMap<Drill, number>>(new Map());
   const tempoOf = (drill: Drill): number => tempi.get(drill) ?? drill.tempo.start;
   const sized = (drill: Drill): Drill => ({ ...drill, document: atTempo(drill.document, tempoOf(drill)) });
-  const move = (drill: Drill, by: 1 | -1): void => void (tempi = new Map(tempi).set(drill, step(tempoOf(drill), by)));
+  const move = (drill: Drill, by: 1 | -1): void => void (tempi = new Map(tempi).set(drill, clicks(tempoOf(drill), by)));
   let shown = $state.raw<Drill | null>(null);
   const { drills } = $derived(workspace.study);
   const here = $derived(drills && drills.from === selection.from && drills.to === selection.to ? drills.list : null);

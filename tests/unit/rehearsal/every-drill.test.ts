@@ -3,7 +3,8 @@ import { test } from 'node:test';
 import createVerovioModule from 'verovio/wasm';
 import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { readMusicXml } from '../../../src/core/score/musicxml/read.ts';
-import { DRILL_KINDS, METRONOME, type DrillKind } from '../../../src/core/style/drills.ts';
+import { DRILL_KINDS, type DrillKind } from '../../../src/core/style/drills.ts';
+import { METRONOME_SCALE } from '../../../src/core/style/tempo-words.ts';
 import { demo, open, sample } from '../helpers.ts';
 import { schemaErrors } from '../edition/schema.ts';
 import { drillsIn, unfilled } from './made.ts';
@@ -39,7 +40,7 @@ for (const [name, score] of SCORES)
       seen.add(d.kind);
       assert.ok(toolkit.loadData(d.document) && toolkit.renderToSVG(1).includes('class="note"'), what);
       assert.ok(d.because.length > 5 && d.how.length > 20 && !/undefined|NaN/.test(d.because), what);
-      assert.ok(d.tempo.start <= d.tempo.goal && (METRONOME as readonly number[]).includes(d.tempo.start), what);
+      assert.ok(d.tempo.start <= d.tempo.goal && METRONOME_SCALE.includes(d.tempo.start), what);
       assert.ok(d.from >= 0 && d.to >= d.from && d.to < score.measures.length, what);
       assert.equal(read.remarks.filter((r) => r.kind === 'repaired').length, 0, what);
     }

@@ -5,6 +5,7 @@ import { answerSchool } from './answer-school.ts';
 import { changeMarking } from './change-marking.ts';
 import { chooseSource } from './choose-source.ts';
 import { draft } from './draft.ts';
+import { judgeBars } from './judge-bars.ts';
 import { keep } from './keep.ts';
 import { keepRecording } from './keep-recording.ts';
 import { keepOssia } from './keep-ossia.ts';
@@ -70,6 +71,7 @@ export const COMMANDS = {
   'set-part': setPart,
   'set-instrument': setInstrument,
   'set-player': setPlayer,
+  'judge-bars': judgeBars,
   'set-numbering': setNumbering,
   'note-survey': noteSurvey,
   pin,

@@ -1,9 +1,9 @@
 import { frac, mul } from '../../score/fraction.ts';
 import type { Pitch } from '../../score/pitch.ts';
-import { bare, barOf, inARow, ORNAMENT_SIGNS, type DrillBar, type DrillSound } from '../material.ts';
+import { again, bare, barOf, inARow, ORNAMENT_SIGNS, type DrillBar, type DrillSound } from '../material.ts';
 
-/** Each chord of so many heads and more, four times in its meter's quarters. */
-export function chordsRepeated(bars: readonly DrillBar[], heads: number, most: number): DrillBar[] {
+/** Each chord of so many heads and more, so many times in quarters. */
+export function chordsRepeated(bars: readonly DrillBar[], heads: number, most: number, times: number): DrillBar[] {
   const seen = new Set<string>();
   const chords = bars
     .flatMap((b) => b.sounds)
@@ -13,7 +13,7 @@ export function chordsRepeated(bars: readonly DrillBar[], heads: number, most: n
       seen.add(name);
       return true;
     });
-  return chords.slice(0, most).map((s) => barOf(bars[0], frac(4), inARow([1, 2, 3, 4].map(() => ({ ...bare(s), duration: frac(1) })))));
+  return chords.slice(0, most).map((s) => barOf(bars[0], frac(times), inARow(Array.from({ length: times }, () => ({ ...bare(s), duration: frac(1) })))));
 }
 
 /** Bars in twice their time, bound. */
@@ -47,14 +47,14 @@ export const ornamentsOut = (bars: readonly DrillBar[]): DrillBar[] =>
     sounds: bar.sounds.map((s) => ({ ...s, graces: [], signs: s.signs.filter((x) => !ORNAMENT_SIGNS.has(x)) }))
   }));
 
-/** One movement of small notes with its own note, four times; then before the note that comes after it. */
-export function movementAlone(bars: readonly DrillBar[], sound: DrillSound, before: DrillSound | null): DrillBar[] {
+/** One movement of small notes with its own note, twice in a bar and so many bars; then before the note that comes after it. */
+export function movementAlone(bars: readonly DrillBar[], sound: DrillSound, before: DrillSound | null, times: number): DrillBar[] {
   const own = (s: DrillSound, duration = frac(1)): DrillSound => ({ ...bare(s), graces: s.graces, duration });
   const alone = barOf(bars[0], frac(4), inARow([1, 2].map(() => own(sound, frac(2)))), 'alone');
   const inPlace = before
     ? [barOf(bars[0], frac(4), inARow([own(bare(before)), own(sound), own(bare(before)), own(sound)]), 'between its notes')]
     : [];
-  return [alone, alone, ...inPlace, ...bars].map((b, k) => (k === 1 ? { ...b, words: undefined } : b));
+  return [...again([alone], times), ...inPlace, ...bars];
 }
 
 /** Each of some notes over a whole bar, from nothing to full and back, with a bar of rest after it. */

@@ -93,7 +93,8 @@ export function longestRun(bars: readonly DrillBar[]): { sounds: DrillSound[]; v
 /** A run three times: each note by itself, three in a slur, six. */
 export function slursGrow(bars: readonly DrillBar[], sizes: readonly number[] = [1, 3, 6]): DrillBar[] {
   const { sounds, value } = longestRun(bars);
-  const many = sounds.slice(0, sounds.length - (sounds.length % 6 || 0)).slice(0, 24);
+  const longest = sizes[sizes.length - 1];
+  const many = sounds.slice(0, Math.min(Math.floor(24 / longest), Math.floor(sounds.length / longest)) * longest);
   return sizes.map((size) => {
     const notes = inARow(
       many.map((s, k) => ({
