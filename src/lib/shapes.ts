@@ -4,6 +4,9 @@ import type { Collation } from '$core/collation/collate';
 import type { ReadingComparison } from '$core/edition/compare';
 import type { Act } from '$core/reading/log';
 import type { Reading } from '$core/reading/reading';
+import type { Mock } from '$core/rehearsal/audition';
+import type { Plan } from '$core/rehearsal/plan/plan';
+import type { Visit } from '$core/rehearsal/plan/visit';
 
 /** What goes between browser and server; both sides take the shapes from here. */
 
@@ -132,4 +135,11 @@ export interface FacsimilePage {
 export interface Facsimile {
   writing: number;
   pages: FacsimilePage[];
+}
+
+/** A plan of practice with all that was practised of it. */
+export interface PracticeState {
+  plan: Plan;
+  visits: Visit[];
+  mocks: Mock[];
 }

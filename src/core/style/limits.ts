@@ -16,6 +16,8 @@ export const LIMITS = {
   records: 40_000,
   /** Players of a studio. */
   players: 500,
+  /** Plans of practice of a studio. */
+  plans: 1000,
   /** How far undo reaches back, in acts. */
   undo: 500,
   /** Days for which a piece lies in the bin. */

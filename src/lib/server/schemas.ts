@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { commandSchema } from '../../core/reading/commands/schema.ts';
 import { playerSchema } from '../../core/players/player.ts';
+import { mockSchema, planChangeSchema, planSchema, visitSchema } from '../../core/rehearsal/plan/plan-schema.ts';
 import { schemaKit } from '../../core/schema-kit.ts';
 import { changeSchema, writtenSchema } from '../../core/writing/schema.ts';
 import { LIMITS } from '../../core/style/limits.ts';
@@ -27,7 +28,12 @@ export const writtenContent = writtenSchema(kit).required();
 export const saveWritingSchema = kit.record({ base: integer.min(0), save: kit.id, change: changeSchema(kit) });
 /** Somebody whom readings are for. */
 export const playerContent = playerSchema(kit).required();
-export const playerKeySchema = kit.id.required();
+/** A plan of practice whole, what changes in it, and what is left behind by practising. */
+export const planContent = planSchema(kit).required();
+export const planChangeContent = planChangeSchema(kit).required();
+export const visitContent = visitSchema(kit).required();
+export const mockContent = mockSchema(kit).required();
+export const keySchema = kit.id.required();
 const share = Joi.number().min(0).max(1);
 /** How a page of paper is cut. */
 export const cutSystems = kit.list(kit.record({ top: share, bottom: share, lines: kit.list(share, 60).min(2) }), 60);

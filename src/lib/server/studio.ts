@@ -34,6 +34,7 @@ import * as writings from './repositories/writings.ts';
 import type { Player } from '../../core/players/player.ts';
 import { LIMITS } from '../../core/style/limits.ts';
 import type { Written } from '../../core/writing/written.ts';
+import { StudioPractice } from './studio-practice.ts';
 import { StudioWriting } from './studio-writing.ts';
 import { standingOf } from './standing.ts';
 import { pictureOf } from './pictures.ts';
@@ -128,6 +129,11 @@ export class Studio {
   /** Takes a player away; the readings stay, and keep the name. */
   async removePlayer(key: string): Promise<void> {
     if (!(await players.removePlayer(this.db, this.person, key))) error(404, 'This player is not here any more.');
+  }
+
+  /** Plans of practice, what was practised, and the sheets for it. */
+  get practice(): StudioPractice {
+    return new StudioPractice(this.db, this.person);
   }
 
   writings(): Promise<WritingLine[]> {

@@ -1,7 +1,7 @@
 import type { Inline } from '../../reading/rich-text.ts';
 import { TYPE } from '../../style/page-weights.ts';
 import type { TableBlock, TextBlock, TextPart } from '../text/blocks.ts';
-import type { Face, Measure, Page, PageItem } from './page.ts';
+import type { Face, Measure, Page, PageItem, Picture } from './page.ts';
 
 interface Word {
   text: string;
@@ -66,6 +66,18 @@ export class Typesetter {
 
   put(item: PageItem): void {
     this.page.items.push(item);
+  }
+
+  /** Begins a new page when less than `height` is left, so that what belongs together stands together. */
+  keep(height: number): void {
+    this.room(height);
+  }
+
+  /** A picture below what stands there. */
+  picture(picture: Picture, scale: number): void {
+    this.room(picture.height * scale);
+    this.put({ kind: 'picture', x: TYPE.margin, y: this.y, scale, picture });
+    this.y += picture.height * scale + TYPE.betweenSystems;
   }
 
   entry(title: string, level: 0 | 1): void {

@@ -100,6 +100,47 @@ export const players = sqliteTable(
   (t) => [uniqueIndex('players_by_key').on(t.owner, t.key)]
 );
 
+/** Plans of practice until a date, each of one player; they name players, pieces and sheets by their keys. */
+export const plans = sqliteTable(
+  'plans',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    key: text('key').notNull(),
+    content: text('content', { mode: 'json' }).notNull(),
+    owner: person('owner'),
+    createdAt: integer('created_at').notNull().default(now)
+  },
+  (t) => [uniqueIndex('plans_by_key').on(t.owner, t.key)]
+);
+
+/** What was really practised, and takes before listeners; only added to, each under the name that its window gave it. */
+export const practiceLog = sqliteTable(
+  'practice_log',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    key: text('key').notNull(),
+    planKey: text('plan_key').notNull(),
+    kind: text('kind', { enum: ['visit', 'mock'] }).notNull(),
+    content: text('content', { mode: 'json' }).notNull(),
+    owner: person('owner'),
+    createdAt: integer('created_at').notNull().default(now)
+  },
+  (t) => [uniqueIndex('practice_log_by_key').on(t.owner, t.key), index('practice_log_by_plan').on(t.owner, t.planKey)]
+);
+
+/** Notes of tasks as they were handed out; never changed. */
+export const sheets = sqliteTable(
+  'sheets',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    key: text('key').notNull(),
+    document: text('document').notNull(),
+    owner: person('owner'),
+    createdAt: integer('created_at').notNull().default(now)
+  },
+  (t) => [uniqueIndex('sheets_by_key').on(t.owner, t.key)]
+);
+
 /** Scores that are being written from paper. */
 export const writings = sqliteTable(
   'writings',

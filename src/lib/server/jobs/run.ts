@@ -39,6 +39,8 @@ const KINDS: Record<TaskName, string> = {
   compare: 'comparison',
   collate: 'comparison',
   file: 'file',
+  book: 'file',
+  sheet: 'import',
   backup: 'backup'
 };
 

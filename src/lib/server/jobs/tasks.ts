@@ -22,6 +22,7 @@ import type { Intake, StoredStudy } from '../study.ts';
 import type { Progress } from './progress.ts';
 import { openSource, type EditionSource } from './edition-source.ts';
 import { TEXTS } from './texts.ts';
+import { bookFile, type BookRequest } from './book-file.ts';
 import { editionFile, pagesOf, wholeText } from './edition-file.ts';
 
 /** Characters of a title and the like on the shelf, at most; the score keeps its own. */
@@ -147,6 +148,16 @@ export const TASKS = {
   /** The document of an edition that follows several sources. */
   chosen(source: EditionSource): string {
     return chosenText(openSource(source), TEXTS).document;
+  },
+
+  /** The notes of a task: whether they can be read. */
+  sheet({ document }: { document: string }): number {
+    return readMusicXml(document).measures.length;
+  },
+
+  /** A plan of practice on paper. */
+  book(input: BookRequest): Promise<Uint8Array> {
+    return bookFile(input);
   },
 
   /** An edition as a file of some format. */

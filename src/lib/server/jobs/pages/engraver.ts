@@ -54,6 +54,9 @@ export const openTool = (): Promise<Engraving> =>
 /** The MEI that the engraver makes of a MusicXML document. @throws ScoreError when it cannot read it. */
 export const meiOf = async (document: string): Promise<string> => (await openTool()).mei(document);
 
+/** The music font that a picture brings along, as WOFF2 in base64. */
+const fontIn = (svg: string): string | null => /base64,([A-Za-z0-9+/=]+)/.exec(svg)?.[1] ?? null;
+
 /** Starts the engraver; every line width that is asked for shares it. */
 export async function openEngraver(): Promise<(width: number, staff: number) => LineEngraver> {
   const engraving = await openTool();
@@ -73,11 +76,15 @@ export async function openEngraver(): Promise<(width: number, staff: number) => 
         const draw = engraving.chunk(mei, frame, chunk, markings, rows, own, true, ossias);
         return (system) => {
           const svg = draw(system);
-          font ??= /base64,([A-Za-z0-9+/=]+)/.exec(svg)?.[1] ?? null;
+          font ??= fontIn(svg);
           return svg;
         };
       },
-      alone: (document) => engraving.take(document, { ...look, breaks: 'auto', lastFills: ALONE_FILLS })(1)
+      alone(document) {
+        const svg = engraving.take(document, { ...look, breaks: 'auto', lastFills: ALONE_FILLS, font: font ? 'none' : 'embedded' })(1);
+        font ??= fontIn(svg);
+        return svg;
+      }
     };
   };
 }
