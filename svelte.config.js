@@ -7,6 +7,8 @@ export default {
   kit: {
     adapter: adapter({ out: 'build' }),
     alias: { $core: 'src/core' },
+    // Only the session page asks for it.
+    serviceWorker: { register: false },
     csp: {
       // Of what stands in the page, not of each answer: a page may serve several who open it at once.
       mode: 'hash',

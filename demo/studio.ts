@@ -23,7 +23,9 @@ import { addPiece } from '../src/lib/server/repositories/pieces.ts';
 import { append, firstReading, logOf } from '../src/lib/server/repositories/readings.ts';
 import { addSource } from '../src/lib/server/repositories/sources.ts';
 import { keepPlayer } from '../src/lib/server/repositories/players.ts';
+import { dayOf } from '../src/core/rehearsal/plan/day.ts';
 import { OWNER } from '../src/lib/server/owner.ts';
+import { addPractice, DEMO_PRACTICE } from './practice.ts';
 import { DEMO_PLAYERS } from './players.ts';
 import { DEMO_READINGS, demoCommands, type DemoReading } from './readings.ts';
 
@@ -85,7 +87,12 @@ export async function fillDemoStudio(db: Database): Promise<void> {
     const intake = TASKS.intake({ bytes, fileName: reading.file }, () => {});
     const piece = await addPiece(db, reading.file, bytes, intake);
     const first = await firstReading(db, piece.id);
-    await append(db, first!.id, 0, unsent(demoLog(reading, bytes)));
+    const commands = demoLog(reading, bytes);
+    await append(db, first!.id, 0, unsent(commands));
+    const practised = DEMO_PRACTICE.find((p) => p.file === reading.file);
+    const player = DEMO_PLAYERS.find((p) => p.key === reading.player)!;
+    const at = { piece: piece.id, reading: first!.id, document: intake.document, commands, player };
+    if (practised) await addPractice(db, practised, at, dayOf(new Date()));
     if (reading.compared) await addCompared(db, piece.id, first!.id, intake.document, reading.compared);
   }
 }

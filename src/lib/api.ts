@@ -1,5 +1,6 @@
 import type { Player } from '$core/players/player';
 import type { Act } from '$core/reading/log';
+import type { Plan } from '$core/rehearsal/plan/plan';
 import type { CutSystem } from '$core/writing/facsimile';
 import type { WrittenChange } from '$core/writing/change';
 import type { Written } from '$core/writing/written';
@@ -13,7 +14,9 @@ import type {
   ImportAnswers,
   ImportLine,
   Missed,
+  Letter,
   PagesLine,
+  PracticeState,
   Refused,
   SourceCollation,
   SourceLine,
@@ -151,6 +154,36 @@ export const api = {
     askJson<{ collations: SourceCollation[] }>(`/api/pieces/${piece}/collations`, 'The sources could not be compared.', { signal }),
   comparison: (piece: number, a: string, b: string, signal: AbortSignal) =>
     askJson<Comparison>(`/api/pieces/${piece}/comparison?a=${part(a)}&b=${part(b)}`, 'The two could not be compared.', { signal }),
+
+  plans: async (): Promise<Plan[]> =>
+    (await askJson<{ plans: Plan[] }>('/api/practice/plans', 'The plans could not be fetched.', { signal: AbortSignal.timeout(ANSWER_MS) }))
+      .plans,
+  practiceState: (plan: string) =>
+    askJson<PracticeState>(`/api/practice/plans/${part(plan)}`, 'The plan could not be fetched.', { signal: AbortSignal.timeout(ANSWER_MS) }),
+  /** Sends what was done to plans and logs of practice. @returns the plan as it is then, where it was changed */
+  post: async ({ method, address, body: content }: Letter): Promise<Plan | null> => {
+    const response = await ask(address, 'It could not be kept.', {
+      method,
+      signal: AbortSignal.timeout(ANSWER_MS),
+      ...(content === null ? {} : body(content))
+    });
+    return response.status === 204 ? null : ((await response.json()) as Plan);
+  },
+  planAddress: (plan: string): string => `/api/practice/plans/${part(plan)}`,
+  visitAddress: (plan: string, visit: string): string => `/api/practice/plans/${part(plan)}/visits/${part(visit)}`,
+  mockAddress: (plan: string, mock: string): string => `/api/practice/plans/${part(plan)}/mocks/${part(mock)}`,
+  calendarAddress: (plan: string, today: string): string => `/api/practice/plans/${part(plan)}/calendar?today=${today}`,
+  /** Address of a plan on paper. @param parts of the book; all where none are named */
+  bookAddress: (plan: string, today: string, parts: readonly string[] = []): string =>
+    `/api/practice/plans/${part(plan)}/book?today=${today}${parts.length ? `&parts=${parts.join(',')}` : ''}`,
+  /** How one piece goes into the next, in words. */
+  joinWords: async (from: number, to: number): Promise<string> =>
+    (await askJson<{ words: string }>(`/api/practice/joins/${from}/${to}`, 'The join could not be looked at.')).words,
+  sheetAddress: (sheet: string): string => `/api/practice/sheets/${part(sheet)}`,
+  sheet: async (sheet: string): Promise<string> =>
+    (await ask(api.sheetAddress(sheet), 'The notes of this task could not be fetched.')).text(),
+  keepSheet: (sheet: string, document: string) =>
+    ask(api.sheetAddress(sheet), 'The notes of this task could not be kept.', { method: 'PUT', body: document }),
 
   copyReading: (piece: number, from: number, name: string) =>
     askJson<{ id: number }>(`/api/pieces/${piece}/readings`, 'The reading could not be copied.', {

@@ -11,7 +11,8 @@ export const ROOMS = {
   reading: { name: 'Reading', says: 'the bar-by-bar work' },
   hearing: { name: 'Hearing', says: 'the reading against the page' },
   proof: { name: 'Proof', says: 'what does not add up' },
-  press: { name: 'Press', says: 'the edition' }
+  press: { name: 'Press', says: 'the edition' },
+  rehearse: { name: 'Rehearse', says: 'from the edition to practice' }
 } as const satisfies Record<string, RoomDescription>;
 
 export type Room = keyof typeof ROOMS;

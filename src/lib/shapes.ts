@@ -143,3 +143,11 @@ export interface PracticeState {
   visits: Visit[];
   mocks: Mock[];
 }
+
+/** Something that is to be kept on the server, as it waits until it is. */
+export interface Letter {
+  id: string;
+  method: 'PUT' | 'PATCH' | 'DELETE';
+  address: string;
+  body: unknown;
+}

@@ -63,6 +63,7 @@
         <a href="/" aria-current={page.url.pathname === '/' ? 'page' : undefined}>Shelf</a>
         <a href="/write" aria-current={/^\/(?:write|type)\b/.test(page.url.pathname) ? 'page' : undefined}>Write</a>
         <a href="/players" aria-current={page.url.pathname === '/players' ? 'page' : undefined}>Players</a>
+        <a href="/practice" aria-current={page.url.pathname.startsWith('/practice') ? 'page' : undefined}>Practice</a>
         <a href="/rules" aria-current={page.url.pathname === '/rules' ? 'page' : undefined}>Rules</a>
         {#if page.params.id && page.route.id?.startsWith('/pieces/')}
           {#each ROOM_KEYS as key (key)}

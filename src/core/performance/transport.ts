@@ -1,5 +1,6 @@
 import { toNumber } from '../score/fraction.ts';
-import { beatOfMeter, groupingOf, isAdditive } from '../score/meter.ts';
+import { beatOfMeter } from '../score/meter.ts';
+import { clicksInBar, groupsOf, type ClickKind } from './clicks.ts';
 import type { Score } from '../score/model.ts';
 import { swingRatio } from '../style/swing.ts';
 import { searchBy } from '../search.ts';
@@ -43,41 +44,41 @@ export interface Click {
   weight: 0 | 1 | 2;
 }
 
-/**
- * Clicks over a performance: on the felt beats, or on their parts, too; groups of additive meters begin with a
- * stronger one, and swung parts fall where the long eighth ends.
- */
-export function clicksOf(score: Score, performance: Performance, parts: boolean, swing: string | undefined = undefined): Click[] {
+/** Clicks over a performance as it is played: they bend with its beats, and swung parts fall where the long eighth ends. */
+export function clicksOf(score: Score, performance: Performance, kind: ClickKind, swing: string | undefined = undefined): Click[] {
+  if (kind === 'none') return [];
   const clicks: Click[] = [];
-  const heads = new Map<number, Set<number>>();
-  const headsOf = (measure: number): Set<number> => {
-    let found = heads.get(measure);
-    if (!found) {
-      const m = score.measures[measure];
-      const groups = isAdditive(m)
-        ? (groupingOf(
-            m,
-            score.notes.filter((n) => n.measure === measure)
-          ) ??
-          m.time?.groups ??
-          [])
-        : [];
-      let at = 0;
-      found = new Set(groups.map((g) => (at += g) - g));
-      heads.set(measure, found);
-    }
-    return found;
-  };
+  const groups = new Map<number, readonly number[] | null>();
+  const beats = new Map<string, Account[]>();
   for (const b of performance.beats) {
-    const measure = score.measures[b.measure];
-    const { beat, slots } = beatOfMeter(measure);
-    const additive = isAdditive(measure);
-    if (!additive || headsOf(b.measure).has(b.beat) || parts)
-      clicks.push({ at: b.start, weight: b.beat === 0 ? 2 : !additive || headsOf(b.measure).has(b.beat) ? 1 : 0 });
-    if (!parts || additive || slots < 2) continue;
-    const swung = slots === 2 && swing && swing !== 'straight';
-    const ratio = swing === 'two-to-one' ? 2 : swingRatio((60 * toNumber(beat)) / (b.planned * toNumber(beat)));
-    for (let k = 1; k < slots; k++) clicks.push({ at: b.start + b.planned * (swung ? ratio / (1 + ratio) : k / slots), weight: 0 });
+    const bar = `${b.measure}|${b.pass}`;
+    const own = beats.get(bar);
+    if (own) own.push(b);
+    else beats.set(bar, [b]);
   }
+  performance.bars.forEach((bar, count) => {
+    const measure = score.measures[bar.measure];
+    if (!groups.has(bar.measure)) groups.set(bar.measure, groupsOf(score, measure));
+    const own = beats.get(`${bar.measure}|${bar.pass}`) ?? [];
+    for (const { at, weight } of clicksInBar(measure, kind, groups.get(bar.measure)!, count)) {
+      const found = momentIn(own, toNumber(at));
+      if (!found) continue;
+      const { beat, share } = found;
+      const { slots } = beatOfMeter(measure);
+      const swung = share > 0 && slots === 2 && swing !== undefined && swing !== 'straight';
+      const ratio = swing === 'two-to-one' ? 2 : swingRatio(60 / beat.planned);
+      clicks.push({ at: beat.start + beat.planned * (swung ? ratio / (1 + ratio) : share), weight });
+    }
+  });
   return clicks;
+}
+
+/** In which beat of a bar a moment lies, and how far into it. @param at quarters from the beginning of the bar */
+function momentIn(beats: readonly Account[], at: number): { beat: Account; share: number } | null {
+  let before = 0;
+  for (const beat of beats) {
+    if (at < before + beat.quarters - 1e-9) return { beat, share: (at - before) / beat.quarters };
+    before += beat.quarters;
+  }
+  return null;
 }

@@ -4,10 +4,11 @@
   import Tick from '$lib/controls/Tick.svelte';
   import { onMount } from 'svelte';
   import { Button, SelectItem } from 'carbon-components-svelte';
+  import { CLICK_KINDS, CLICKS, type ClickKind } from '$core/performance/clicks';
   import Menu from '../frame/Menu.svelte';
   import type { Workspace } from '../workspace/workspace.svelte';
   import { ATTRIBUTION } from './instruments';
-  import type { Clicking, Sounding, Version } from './player.svelte';
+  import type { Sounding, Version } from './player.svelte';
   import { saveWav } from './wav';
 
   const { workspace }: { workspace: Workspace } = $props();
@@ -101,13 +102,9 @@
     label="clicks"
     value={player.clicking}
     onchange={(value) => {
-      player.clicking = value as Clicking;
+      player.clicking = value as ClickKind;
       player.refresh();
-    }}
-    ><SelectItem value="none" text="none" /><SelectItem value="beats" text="beats" /><SelectItem
-      value="parts"
-      text="parts of beats"
-    /></Choice
+    }}>{#each CLICK_KINDS as kind (kind)}<SelectItem value={kind} text={CLICKS[kind]} />{/each}</Choice
   >
   <Menu label="Sound" up>
     <Tick label="count a bar before" bind:checked={() => player.countIn, (v) => (player.countIn = v)} />

@@ -1,6 +1,7 @@
 import type * as ToneModule from 'tone';
 import { clicksOf, indexAt, placeAt, secondsAt, spanOf, type Click } from '$core/performance/transport';
 import { searchBy } from '$core/search';
+import type { ClickKind } from '$core/performance/clicks';
 import { brightnessOf } from '$core/performance/loudness';
 import type { Performance, PlayedNote } from '$core/performance/perform';
 import type { Score } from '$core/score/model';
@@ -10,7 +11,6 @@ const byOnset = searchBy((note: PlayedNote) => note.onset);
 const byMoment = searchBy((click: Click) => click.at);
 
 export type Version = 'plan' | 'page';
-export type Clicking = 'none' | 'beats' | 'parts';
 export type Sounding = 'everything' | 'line' | 'others' | 'skeleton' | 'anchors';
 
 /** What a player plays from; asked for anew at every use, so that it follows the reading. */
@@ -59,7 +59,7 @@ export class Player {
   version = $state<Version>('plan');
   rate = $state(1);
   loop = $state(false);
-  clicking = $state<Clicking>('none');
+  clicking = $state<ClickKind>('none');
   countIn = $state(false);
   sounding = $state<Sounding>('everything');
   plain = $state(false);
@@ -258,7 +258,7 @@ export class Player {
   private take(performance: Performance): void {
     this.current = performance;
     const score = this.source.score();
-    this.clicks = score ? clicksOf(score, performance, this.clicking === 'parts', this.source.swing()) : [];
+    this.clicks = score ? clicksOf(score, performance, this.clicking, this.source.swing()) : [];
   }
 
   /** A bar of clicks before the music, at the tempo of the bar that comes. @returns when the music begins */
@@ -293,7 +293,7 @@ export class Player {
       const { notes } = this.current;
       for (; this.nextNote < notes.length && notes[this.nextNote].onset < until - 1e-9; this.nextNote++) this.play(notes[this.nextNote]);
       for (; this.nextClick < this.clicks.length && this.clicks[this.nextClick].at < until - 1e-9; this.nextClick++)
-        if (this.clicking !== 'none') this.click(this.clicks[this.nextClick], this.audioAt(this.clicks[this.nextClick].at));
+        this.click(this.clicks[this.nextClick], this.audioAt(this.clicks[this.nextClick].at));
       if (until < this.end) break;
       if (this.loopFrom === null || this.end - this.loopFrom < 0.05) {
         if (this.secondsAtAudio(now) > this.end + 0.3) this.stop();

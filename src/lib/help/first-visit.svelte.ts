@@ -23,7 +23,11 @@ export const STOPS: Stop[] = [
   },
   { place: 'hearing', says: 'Your reading against the page to the letter: every second and every step of loudness says why.' },
   { place: 'proof', says: 'What does not add up, each with its bar and what would solve it.' },
-  { place: 'press', says: 'The edition as it is printed, with preface and commentary. Freeze it, print it, take it as a file.' }
+  { place: 'press', says: 'The edition as it is printed, with preface and commentary. Freeze it, print it, take it as a file.' },
+  {
+    place: 'rehearse',
+    says: 'How hard each bar is, drills made from it, and a plan until a date for the player; they practise from it, on a phone too.'
+  }
 ];
 
 const KEPT = 'nuvelo-first-visit';

@@ -2,9 +2,11 @@ import type { Details } from '$core/analysis/details';
 import type { Facts } from '$core/analysis/facts';
 import type { MotiveOccurrence } from '$core/analysis/motives';
 import type { Pin } from '$core/analysis/pins';
-import type { Finding } from '$core/proof/finding';
 import type { Performance } from '$core/performance/perform';
-import type { Drill } from '$core/rehearsal/context';
+import type { Finding } from '$core/proof/finding';
+import type { Drill, DrillContext } from '$core/rehearsal/context';
+import type { PlanPiece } from '$core/rehearsal/plan/plan';
+import type { TaskWithSheet } from '$core/rehearsal/plan/sheets';
 import type { Player } from '$core/players/player';
 import type { Proposal } from '$core/reading/proposal';
 import type { QuestionPlaces } from '$core/reading/questions';
@@ -18,7 +20,7 @@ import type { HowItLies } from '$core/technique/told/lying';
 import type { Drafted } from '$core/reading/draft/draft';
 import type { Period } from '$core/style/profiles';
 import type { Amount } from '$core/style/draft-weights';
-import type { SchoolEffect, SkeletonRange, StudyPort } from './study-service';
+import type { DrillWish, PlanStart, SchoolEffect, SkeletonRange, StudyPort, TaskWish } from './study-service';
 
 const correctedIn = ({ pins, instruments }: Pick<Reading, 'pins' | 'instruments'>): string => JSON.stringify([pins, instruments]);
 const NOTHING_CORRECTED = correctedIn({ pins: [], instruments: {} });
@@ -42,6 +44,8 @@ export class PieceStudy {
   skeleton = $state.raw<(SkeletonRange & { document: string | null }) | null>(null);
   /** How the part lies on its instrument; null until a room has asked for it. */
   lies = $state.raw<HowItLies | null>(null);
+  /** How hard the bars are, and where most; null until a room has asked for it. */
+  rehearsal = $state.raw<Pick<DrillContext, 'difficulty' | 'spots'> | null>(null);
   /** Practice material for some bars; null until it is asked for. */
   drills = $state.raw<{ from: number; to: number; list: Drill[] } | null>(null);
   /** Facts, proposals or details are on their way. */
@@ -54,6 +58,8 @@ export class PieceStudy {
   private wantsDetails = false;
   private wantsFindings = false;
   private wantsLies = false;
+  private wantsRehearsal = false;
+  private rehearsed: Reading | null = null;
   private lain: Reading | null = null;
   private readonly latest = {
     study: new Latest(),
@@ -61,6 +67,7 @@ export class PieceStudy {
     findings: new Latest(),
     lies: new Latest(),
     drills: new Latest(),
+    rehearsal: new Latest(),
     survey: new Latest(),
     effects: new Latest(),
     like: new Latest(),
@@ -85,7 +92,7 @@ export class PieceStudy {
     // Another text of the same piece: everything is looked at anew.
     this.studied = '';
     this.surveyed = NOTHING_CORRECTED;
-    this.proved = this.lain = null;
+    this.proved = this.lain = this.rehearsed = null;
     return score;
   }
 
@@ -99,6 +106,7 @@ export class PieceStudy {
     }
     if (this.wantsFindings) this.prove();
     if (this.wantsLies) this.lay();
+    if (this.wantsRehearsal) this.rehearse();
     this.takeSurvey(reading);
   }
 
@@ -121,6 +129,12 @@ export class PieceStudy {
     if (this.ready) this.lay();
   }
 
+  /** Asks how hard the bars are; it is kept up to date from then on. */
+  needRehearsal(): void {
+    this.wantsRehearsal = true;
+    if (this.ready) this.rehearse();
+  }
+
   /** Asks what each answer to a question would change, for the whole piece or a stretch of it. */
   askEffects(key: SchoolKey, range: { from: Fraction; to: Fraction } | null): void {
     this.effects = null;
@@ -129,13 +143,8 @@ export class PieceStudy {
   }
 
   /** A first reading in a period, of the whole score or of the part that is looked at; null where it could not be made. */
-  async draft(period: Period, amount: Amount, all: boolean): Promise<Drafted[] | null> {
-    try {
-      return await this.port.draft({ ...this.reading(), period }, amount, all);
-    } catch (error) {
-      this.failed(error);
-      return null;
-    }
+  draft(period: Period, amount: Amount, all: boolean): Promise<Drafted[] | null> {
+    return this.asked(() => this.port.draft({ ...this.reading(), period }, amount, all));
   }
 
   /** Looks for all places that are like some notes. */
@@ -156,10 +165,34 @@ export class PieceStudy {
     void this.latest.drills.ask(() => this.port.drills(this.reading(), this.player(), from, to), take, this.failed);
   }
 
-  /** A drill as it sounds, for the part that is looked at. */
-  async drillPlayed({ document, from }: Drill): Promise<Performance | null> {
+  /** One drill, set otherwise; null where it cannot be so. */
+  drill(wish: DrillWish): Promise<Drill | null> {
+    return this.asked(() => this.port.drill(this.reading(), this.player(), wish));
+  }
+
+  /** What a plan begins with for the piece; null where it could not be made. */
+  planStart(piece: Omit<PlanPiece, 'seconds'>): Promise<PlanStart | null> {
+    return this.asked(() => this.port.planStart(this.reading(), this.player(), piece));
+  }
+
+  /** Something as a task; null where it could not be made. */
+  task(piece: number, wish: TaskWish): Promise<TaskWithSheet | null> {
+    return this.asked(() => this.port.task(this.reading(), this.player(), piece, wish));
+  }
+
+  /** How a small document sounds, and as a MIDI file; null where it could not be made. */
+  sheetPlayed(document: string): Promise<Performance | null> {
+    return this.asked(() => this.port.sheetPlayed(document));
+  }
+
+  sheetMidi(document: string): Promise<Uint8Array | null> {
+    return this.asked(() => this.port.sheetMidi(document));
+  }
+
+  /** What is asked once; null where it failed, which is told. */
+  private async asked<T>(ask: () => Promise<T>): Promise<T | null> {
     try {
-      return await this.port.drillPlayed(document, this.reading().part, from);
+      return await ask();
     } catch (error) {
       this.failed(error);
       return null;
@@ -186,6 +219,7 @@ export class PieceStudy {
         this.ready = true;
         if (this.wantsFindings) this.prove();
         if (this.wantsLies) this.lay();
+        if (this.wantsRehearsal) this.rehearse();
         this.first();
       },
       // Asked again with the next change, whatever it is.
@@ -219,6 +253,14 @@ export class PieceStudy {
     this.lain = reading;
     const take = (lies: HowItLies): void => void (this.lies = lies);
     void this.latest.lies.ask(() => this.port.lies(reading, this.player()), take, this.failed);
+  }
+
+  private rehearse(): void {
+    const reading = this.reading();
+    if (this.rehearsed === reading) return;
+    this.rehearsed = reading;
+    const take = (found: Pick<DrillContext, 'difficulty' | 'spots'>): void => void (this.rehearsal = found);
+    void this.latest.rehearsal.ask(() => this.port.rehearsal(reading, this.player()), take, this.failed);
   }
 
   private takeSurvey(reading: Reading): void {

@@ -10,14 +10,19 @@ import type { Pin } from '$core/analysis/pins';
 import { studyOf, type Study } from '$core/analysis/study';
 import { skeletonDocument } from '$core/edition/skeleton';
 import { playableScore, type PlayableScore } from '$core/performance/playable-score';
+import { midiFile } from '$core/performance/midi';
 import { perform, type Performance } from '$core/performance/perform';
 import type { Player } from '$core/players/player';
 import type { Finding } from '$core/proof/finding';
 import { inOrder, proof } from '$core/proof/proof';
 import { techniqueFindings } from '$core/proof/technique';
 import { lyingEffects, type LyingEffect } from '$core/technique/effects';
-import { drillContext, drillsOf } from '$core/rehearsal/drills';
-import type { Drill } from '$core/rehearsal/context';
+import { checklistOf, type DraftedSection } from '$core/rehearsal/checklist';
+import { drillContext, drillsOf, makeDrill } from '$core/rehearsal/drills';
+import type { Drill, DrillContext, DrillSettings } from '$core/rehearsal/context';
+import type { PlanPiece } from '$core/rehearsal/plan/plan';
+import { barsAsTask, drillAsTask, startOf, type Edited, type TaskWithSheet } from '$core/rehearsal/plan/sheets';
+import type { DrillKind } from '$core/style/drills';
 import { howItLies, techniqueOfReading } from '$core/technique/how-it-lies';
 import type { HowItLies } from '$core/technique/told/lying';
 import { ruleContext } from '$core/reading/context';
@@ -44,6 +49,26 @@ export type SchoolEffect = Effect & { lies: LyingEffect | null };
 /** Drills that are offered for some bars at once. */
 const MOST_DRILLS = 8;
 
+/** A drill as it is asked for. */
+export interface DrillWish {
+  kind: DrillKind;
+  from: number;
+  to: number;
+  settings: Partial<DrillSettings>;
+}
+
+/** What a plan begins with for a piece. */
+export interface PlanStart {
+  piece: PlanPiece;
+  tasks: TaskWithSheet[];
+  sections: DraftedSection[];
+}
+
+/** What is to become a task: a drill; or bars, both included, with what is said of them. */
+export type TaskWish = { drill: Drill } | { from: number; to: number; own: { title: string; how: string } | null };
+
+const sheetPerformance = (score: Score): Performance => perform(playableScore(studyOf(score), 0), EMPTY_READING, true);
+
 /** Bars of which a skeleton is asked for, both included, and how bare (1 all beats, 2 strong beats). */
 export interface SkeletonRange {
   from: number;
@@ -64,6 +89,8 @@ export class StudyService {
   /** The last performances: proof and playing ask for the same. */
   private plan: { key: string; performance: Performance } | null = null;
   private lying: { study: Study; key: string; lies: HowItLies } | null = null;
+  private drilled: { study: Study; key: string; context: DrillContext } | null = null;
+  private document = '';
   private letter: { playable: PlayableScore; performance: Performance } | null = null;
 
   /**
@@ -72,6 +99,7 @@ export class StudyService {
    * @returns the score as JSON: a long one is read from text much faster than it is cloned
    */
   open(document: string, base: Facts | null): string {
+    this.document = document;
     this.score = readMusicXml(document);
     this.base = base;
     this.analysis = this.study = this.playable = this.plan = this.letter = null;
@@ -141,23 +169,48 @@ export class StudyService {
     return this.lying.lies;
   }
 
-  /** Practice material for some bars, the most useful first. */
-  drills(reading: Reading, player: Player | null, from: number, to: number): Drill[] {
-    const study = this.of(reading.pins);
-    const technique = techniqueOfReading(study, reading, { player, performance: this.performed(reading) });
-    return drillsOf(drillContext(study, technique, reading.part), from, to).slice(0, MOST_DRILLS);
+  /** How hard the bars of the part are, with what the teacher says of them, and where most. */
+  rehearsal(reading: Reading, player: Player | null): Pick<DrillContext, 'difficulty' | 'spots'> {
+    const { difficulty, spots } = this.drilling(reading, player);
+    return { difficulty, spots };
   }
 
-  /** A drill as it sounds at its first tempo: for the part and from the bar of the piece that it is of. */
-  drillPlayed(document: string, part: number, measure: number): Performance {
-    const score = readMusicXml(document);
-    const played = perform(playableScore(studyOf(score), 0), EMPTY_READING, true);
+  /** Practice material for some bars, the most useful first. */
+  drills(reading: Reading, player: Player | null, from: number, to: number): Drill[] {
+    return drillsOf(this.drilling(reading, player), from, to).slice(0, MOST_DRILLS);
+  }
+
+  /** One drill, set otherwise; null where it cannot be so. */
+  drill(reading: Reading, player: Player | null, { kind, from, to, settings }: DrillWish): Drill | null {
+    return makeDrill(this.drilling(reading, player), kind, from, to, settings);
+  }
+
+  /** What a plan begins with for the piece: its tasks with their notes, and what its sections are looked over for. */
+  planStart(reading: Reading, player: Player | null, named: Omit<PlanPiece, 'seconds'>): PlanStart {
+    const context = this.drilling(reading, player);
+    const piece = { ...named, seconds: Math.round(this.performed(reading).length) };
     return {
-      ...played,
-      notes: played.notes.map((n) => ({ ...n, part })),
-      bars: played.bars.map((b) => ({ ...b, measure })),
-      beats: played.beats.map((b) => ({ ...b, measure }))
+      piece,
+      tasks: startOf(context, this.edited(reading), piece),
+      sections: checklistOf(context.study, context.technique, reading.part, reading.markings)
     };
+  }
+
+  /** Some bars, or something that is said of them, as a task. */
+  task(reading: Reading, player: Player | null, piece: number, wish: TaskWish): TaskWithSheet {
+    const context = this.drilling(reading, player);
+    return 'drill' in wish ? drillAsTask(context, piece, wish.drill) : barsAsTask(context, this.edited(reading), piece, wish, wish.own);
+  }
+
+  /** A small document as it sounds to the letter at the tempo that it says. */
+  sheetPlayed(document: string): Performance {
+    return sheetPerformance(readMusicXml(document));
+  }
+
+  /** The same as a MIDI file. */
+  sheetMidi(document: string): Uint8Array {
+    const score = readMusicXml(document);
+    return midiFile(score, sheetPerformance(score));
   }
 
   /** The first look with the teacher's corrections of keys and instruments. */
@@ -178,6 +231,20 @@ export class StudyService {
     const line = this.opened().sounding.melody.filter((t) => t.note.measure >= from && t.note.measure <= to && t.note.part === part);
     const kept = skeleton(line, byNote, level);
     return kept.length ? skeletonDocument(this.score!, kept, from, to) : null;
+  }
+
+  private drilling(reading: Reading, player: Player | null): DrillContext {
+    const study = this.of(reading.pins);
+    const key = JSON.stringify([reading, player]);
+    if (this.drilled?.study !== study || this.drilled.key !== key) {
+      const technique = techniqueOfReading(study, reading, { player, performance: this.performed(reading) });
+      this.drilled = { study, key, context: drillContext(study, technique, reading.part, reading.judged) };
+    }
+    return this.drilled.context;
+  }
+
+  private edited(reading: Reading): Edited {
+    return { document: this.document, score: this.score!, reading };
   }
 
   private opened(): Analysis {

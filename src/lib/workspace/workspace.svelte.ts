@@ -23,6 +23,8 @@ import { instrumentOf } from '$core/style/instruments/instrument-of';
 import { PROFILES } from '$core/style/profiles';
 import { Player, type PlayerSource } from '../hearing/player.svelte';
 import { sharedEngraver } from '../music/engraver';
+import { PiecePractice } from '../practice/piece-practice.svelte';
+import { SheetSound } from '../practice/sheet-sound.svelte';
 import { Pencil } from '../music/pencil.svelte';
 import { sentenceOf } from './latest';
 import { PieceStudy } from './piece-study.svelte';
@@ -64,6 +66,9 @@ export class Workspace {
   readonly player: Player;
   /** Notes in hand, and what is done to them. */
   readonly pencil: Pencil = new Pencil(this);
+  /** The plans that the piece is practised in, and how its sheets sound. */
+  readonly practice: PiecePractice = new PiecePractice(this);
+  readonly sheets = new SheetSound((document) => this.study.sheetPlayed(document));
   readonly engraver = sharedEngraver();
 
   /** The score as it is seen: with its numbering. */
@@ -124,6 +129,8 @@ export class Workspace {
 
   close(): void {
     this.player.close();
+    this.sheets.close();
+    this.practice.close();
     this.worker.close();
     this.log.close();
   }

@@ -31,7 +31,7 @@ test('a place outlives a new version: the same bar, as far into it, as often pla
 
 test('clicks fall on the felt beats, on their parts, and where swing puts these', () => {
   const simple = playableOf(abc('M:3/4\nL:1/4\nQ:1/4=60\nK:C\nCDE|FGA|'));
-  const beats = clicksOf(simple.score, literal(simple), false);
+  const beats = clicksOf(simple.score, literal(simple), 'beats');
   assert.deepEqual(
     beats.map((c) => [c.at, c.weight]),
     [
@@ -43,24 +43,24 @@ test('clicks fall on the felt beats, on their parts, and where swing puts these'
       [5, 1]
     ]
   );
-  const parts = clicksOf(simple.score, literal(simple), true);
+  const parts = clicksOf(simple.score, literal(simple), 'parts');
   assert.equal(parts.length, 12);
   near(parts[1].at, 0.5);
-  near(clicksOf(simple.score, literal(simple), true, 'two-to-one')[1].at, 2 / 3);
+  near(clicksOf(simple.score, literal(simple), 'parts', 'two-to-one')[1].at, 2 / 3);
   // 6/8 is felt in dotted beats, each of three parts.
   const compound = playableOf(abc('M:6/8\nL:1/8\nQ:3/8=60\nK:C\nCDE FGA|'));
-  assert.equal(clicksOf(compound.score, literal(compound), false).length, 2);
-  assert.equal(clicksOf(compound.score, literal(compound), true).length, 6);
+  assert.equal(clicksOf(compound.score, literal(compound), 'beats').length, 2);
+  assert.equal(clicksOf(compound.score, literal(compound), 'parts').length, 6);
 });
 
 test('additive meters click by their groups', () => {
   const seven = playableOf(abc('M:7/8\nL:1/8\nQ:1/8=120\nK:C\nC2 D2 E3|C2 D2 E3|'));
-  const heads = clicksOf(seven.score, literal(seven), false).filter((c) => c.at < 3.4);
+  const heads = clicksOf(seven.score, literal(seven), 'beats').filter((c) => c.at < 3.4);
   assert.deepEqual(
     heads.map((c) => Math.round(c.at * 2)),
     [0, 2, 4]
   );
-  const all = clicksOf(seven.score, literal(seven), true).filter((c) => c.at < 3.4);
+  const all = clicksOf(seven.score, literal(seven), 'parts').filter((c) => c.at < 3.4);
   assert.deepEqual(
     all.map((c) => c.weight),
     [2, 0, 1, 0, 1, 0, 0]

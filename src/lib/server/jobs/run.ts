@@ -41,6 +41,7 @@ const KINDS: Record<TaskName, string> = {
   file: 'file',
   book: 'file',
   sheet: 'import',
+  join: 'study',
   backup: 'backup'
 };
 

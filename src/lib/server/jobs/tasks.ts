@@ -7,6 +7,7 @@ import { excerptDocument } from '../../../core/edition/excerpt.ts';
 import { firstPicture, type ReadyLine } from '../../../core/edition/first-picture.ts';
 import type { Facts } from '../../../core/analysis/facts.ts';
 import { tunesOf, type AbcTuneText } from '../../../core/score/abc/tunes.ts';
+import { joinWords } from '../../../core/rehearsal/tune-set.ts';
 import { openScore } from '../../../core/score/read-file.ts';
 import { readMusicXml } from '../../../core/score/musicxml/read.ts';
 import { survey } from '../../../core/survey/survey.ts';
@@ -153,6 +154,11 @@ export const TASKS = {
   /** The notes of a task: whether they can be read. */
   sheet({ document }: { document: string }): number {
     return readMusicXml(document).measures.length;
+  },
+
+  /** How one tune goes into the next. */
+  join({ from, to }: { from: string; to: string }): string {
+    return joinWords(readMusicXml(from), readMusicXml(to));
   },
 
   /** A plan of practice on paper. */

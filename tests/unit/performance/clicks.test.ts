@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { clicksInBar, groupsOf, type ClickKind } from '../../../src/core/rehearsal/click.ts';
+import { clicksInBar, groupsOf, type ClickKind } from '../../../src/core/performance/clicks.ts';
 import { format } from '../../../src/core/score/fraction.ts';
 import { abc } from '../helpers.ts';
 

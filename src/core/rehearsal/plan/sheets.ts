@@ -1,0 +1,66 @@
+import { excerptDocument } from '../../edition/excerpt.ts';
+import { editionMusicXml } from '../../edition/musicxml.ts';
+import type { Reading } from '../../reading/reading.ts';
+import { readMusicXml } from '../../score/musicxml/read.ts';
+import type { Score } from '../../score/model.ts';
+import type { Drill, DrillContext } from '../context.ts';
+import { drillTask, firstTasks, ownTask, passageTask, type NewTask } from './first-tasks.ts';
+import type { PlanPiece } from './plan.ts';
+
+/** A task with its notes as they are handed out; null where there are none. */
+export interface TaskWithSheet {
+  task: NewTask;
+  document: string | null;
+}
+
+/** The piece as its reading has it. */
+export interface Edited {
+  document: string;
+  score: Score;
+  reading: Reading;
+}
+
+/** The edition's own text of some bars, for the part that is played; all of it where no bars are named. */
+export function editedBars({ document, score, reading }: Edited, bars: { from: number; to: number } | null): string {
+  const marked = editionMusicXml(
+    document,
+    score,
+    reading.markings.filter((m) => m.part === reading.part)
+  );
+  const edited = readMusicXml(marked);
+  const range = bars ?? { from: 0, to: score.measures.length - 1 };
+  const cut = excerptDocument(marked, edited, range);
+  // A player has the own part on the stand.
+  return edited.parts.length === 1 ? cut : partOf(cut, edited.parts[reading.part].id);
+}
+
+/** A document with one of its parts. */
+export function partOf(document: string, id: string): string {
+  const attribute = (tag: string): string | undefined => /\bid\s*=\s*["']([^"']*)["']/.exec(tag)?.[1];
+  return document
+    .replace(/<score-part\b[^>]*>[\s\S]*?<\/score-part>/g, (text) => (attribute(text) === id ? text : ''))
+    .replace(/<part-group\b[^>]*?(?:\/>|>[\s\S]*?<\/part-group>)/g, '')
+    .replace(/<part\b[^>]*>[\s\S]*?<\/part>/g, (text) => (attribute(text) === id ? text : ''));
+}
+
+/** What a plan begins with for a piece, with its notes. */
+export const startOf = (c: DrillContext, edited: Edited, piece: PlanPiece): TaskWithSheet[] =>
+  firstTasks(c, piece).map((task) => ({ task, document: task.kind === 'listen' ? null : editedBars(edited, task.bars) }));
+
+/** Some bars as a task. @param own what a marking, a question or a finding says; null for the passage itself */
+export function barsAsTask(
+  c: DrillContext,
+  edited: Edited,
+  piece: number,
+  bars: { from: number; to: number },
+  own: { title: string; how: string } | null
+): TaskWithSheet {
+  const task = own ? ownTask(c, piece, bars.from, bars.to, own.title, own.how) : passageTask(c, piece, bars.from, bars.to);
+  return { task, document: editedBars(edited, bars) };
+}
+
+/** A drill as a task: its sheet is its own document. */
+export const drillAsTask = (c: DrillContext, piece: number, drill: Drill): TaskWithSheet => ({
+  task: drillTask(c, piece, drill),
+  document: drill.document
+});

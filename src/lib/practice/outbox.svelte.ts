@@ -1,0 +1,95 @@
+import { nanoid } from 'nanoid';
+import type { Plan } from '$core/rehearsal/plan/plan';
+import { api, ApiError } from '../api';
+import { forget, keep, kept, keptKeys } from '../kept';
+import { pauseAfter } from '../retry';
+import type { Letter } from '../shapes';
+import { sentenceOf } from '../workspace/latest';
+
+const PREFIX = 'nuvelo-practice-letter-';
+/** Refusals that time mends: signed out, too many at once, too slow. */
+const PASSING = [401, 408, 429];
+
+/** Letters that this browser still has from before, the oldest first. */
+const waitingLetters = (): Letter[] =>
+  keptKeys(PREFIX)
+    .sort()
+    .flatMap((key) => {
+      try {
+        return [JSON.parse(kept(key) ?? '') as Letter];
+      } catch {
+        return [];
+      }
+    });
+
+/**
+ * What was done in practice, on its way to the server: kept in this browser until it is there, so that nothing is lost
+ * offline or when the page is closed. Every letter may be sent twice.
+ */
+export class Outbox {
+  /** How many letters wait. */
+  waiting = $state(0);
+  /** What was refused for good, in one sentence. */
+  fault = $state<string | null>(null);
+  private letters: Letter[] = [];
+  private sending = false;
+  private wake: (() => void) | null = null;
+  private readonly answers = new Map<string, (plan: Plan) => void>();
+  private readonly online = (): void => this.wake?.();
+
+  constructor() {
+    this.letters = waitingLetters();
+    this.waiting = this.letters.length;
+    window.addEventListener('online', this.online);
+    void this.send();
+  }
+
+  close(): void {
+    window.removeEventListener('online', this.online);
+  }
+
+  /** @param answered is told the plan as the server has it then */
+  post(method: Letter['method'], address: string, body: unknown, answered?: (plan: Plan) => void): void {
+    // Names in the order of time, so that what was left behind is sent in its order.
+    const letter: Letter = { id: `${Date.now().toString(36).padStart(9, '0')}-${nanoid(8)}`, method, address, body };
+    this.letters.push(letter);
+    this.waiting = this.letters.length;
+    keep(PREFIX + letter.id, JSON.stringify(letter));
+    if (answered) this.answers.set(letter.id, answered);
+    void this.send();
+  }
+
+  private async send(): Promise<void> {
+    if (this.sending) return;
+    this.sending = true;
+    for (let tries = 0; this.letters.length;) {
+      const [letter] = this.letters;
+      try {
+        const plan = await api.post(letter);
+        if (plan) this.answers.get(letter.id)?.(plan);
+        this.done(letter);
+        tries = 0;
+      } catch (error) {
+        const status = error instanceof ApiError ? error.status : 0;
+        if (status >= 400 && status < 500 && !PASSING.includes(status)) {
+          this.fault = sentenceOf(error);
+          this.done(letter);
+          continue;
+        }
+        await new Promise<void>((done) => {
+          const timer = setTimeout(done, pauseAfter(tries++));
+          this.wake = () => (clearTimeout(timer), done());
+        });
+        this.wake = null;
+      }
+    }
+    this.sending = false;
+  }
+
+  private done(letter: Letter): void {
+    forget(PREFIX + letter.id);
+    this.answers.delete(letter.id);
+    this.letters = this.letters.filter((l) => l !== letter);
+    this.waiting = this.letters.length;
+  }
+}

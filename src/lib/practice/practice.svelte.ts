@@ -1,0 +1,136 @@
+import { nanoid } from 'nanoid';
+import type { Mock } from '$core/rehearsal/audition';
+import { changedPlan, isNothing, planChange } from '$core/rehearsal/plan/change';
+import { dayOf, type Day } from '$core/rehearsal/plan/day';
+import { planDays } from '$core/rehearsal/plan/days';
+import { moved } from '$core/rehearsal/plan/moves';
+import type { Plan, Task } from '$core/rehearsal/plan/plan';
+import type { TaskWithSheet } from '$core/rehearsal/plan/sheets';
+import { eachOnce, type Visit } from '$core/rehearsal/plan/visit';
+import { api } from '../api';
+import type { PracticeState } from '../shapes';
+import type { Outbox } from './outbox.svelte';
+
+interface Step {
+  before: Plan;
+  after: Plan;
+}
+
+const contentOf = ({ key: _, ...content }: Plan): Omit<Plan, 'key'> => content;
+
+/** One plan in this window: every change is kept at once and can be undone; the days are worked out anew with each. */
+export class Practice {
+  plan = $state.raw<Plan>() as Plan;
+  visits = $state.raw<Visit[]>([]);
+  mocks = $state.raw<Mock[]>([]);
+  /** Why something could not be done, in one sentence. */
+  fault = $state<string | null>(null);
+  /** The day that it is here. */
+  today = $state<Day>(dayOf(new Date()));
+  private done = $state.raw<Step[]>([]);
+  private undone = $state.raw<Step[]>([]);
+  readonly days = $derived.by(() => planDays(this.plan, this.visits, this.today));
+  readonly tasks = $derived.by(() => new Map(this.plan.tasks.map((t) => [t.key, t])));
+
+  constructor(
+    state: PracticeState,
+    private readonly outbox: Outbox
+  ) {
+    this.plan = state.plan;
+    this.visits = eachOnce(state.visits);
+    this.mocks = state.mocks;
+  }
+
+  /** A plan that is not kept anywhere yet. */
+  static begun(plan: Plan, outbox: Outbox): Practice {
+    outbox.post('PUT', api.planAddress(plan.key), contentOf(plan));
+    return new Practice({ plan, visits: [], mocks: [] }, outbox);
+  }
+
+  get canUndo(): boolean {
+    return this.done.length > 0;
+  }
+
+  get canRedo(): boolean {
+    return this.undone.length > 0;
+  }
+
+  change(change: Partial<Omit<Plan, 'key'>>): void {
+    const step = { before: this.plan, after: { ...this.plan, ...change } };
+    if (isNothing(planChange(step.before, step.after))) return;
+    this.done = [...this.done, step];
+    this.undone = [];
+    this.carry(step);
+  }
+
+  changeTask(key: string, change: Partial<Task>): void {
+    this.change({ tasks: this.plan.tasks.map((t) => (t.key === key ? { ...t, ...change } : t)) });
+  }
+
+  removeTask(key: string): void {
+    this.change({ tasks: this.plan.tasks.filter((t) => t.key !== key), moves: this.plan.moves.filter((m) => m.task !== key) });
+  }
+
+  /** Adds tasks with their notes. @returns once the notes are kept; where they cannot be, nothing is added and why is told */
+  async add(tasks: readonly TaskWithSheet[], more: Partial<Omit<Plan, 'key'>> = {}): Promise<Task[]> {
+    try {
+      const made: Task[] = [];
+      for (const { task, document } of tasks) {
+        const sheet = document === null ? null : nanoid();
+        if (sheet) await api.keepSheet(sheet, document!);
+        made.push({ ...task, key: nanoid(), sheet });
+      }
+      this.change({ ...more, tasks: [...this.plan.tasks, ...made] });
+      return made;
+    } catch (error) {
+      this.fault = error instanceof Error ? error.message : String(error);
+      return [];
+    }
+  }
+
+  /** Drags a task to another day; why it cannot be is told. */
+  move(task: string, from: Day, to: Day): void {
+    const next = moved(this.plan, this.visits, this.today, task, from, to);
+    this.fault = typeof next === 'string' ? next : null;
+    if (typeof next !== 'string') this.change({ moves: next.moves });
+  }
+
+  log(visit: Omit<Visit, 'plan'>): void {
+    const { id, ...content } = visit;
+    this.visits = eachOnce([...this.visits, { ...visit, plan: this.plan.key }]);
+    this.outbox.post('PUT', api.visitAddress(this.plan.key, id), content);
+    if (visit.pain && !this.plan.stopped) this.change({ stopped: true });
+  }
+
+  logMock(mock: Omit<Mock, 'plan'>): void {
+    const { id, ...content } = mock;
+    this.mocks = [...this.mocks.filter((m) => m.id !== id), { ...mock, plan: this.plan.key }];
+    this.outbox.post('PUT', api.mockAddress(this.plan.key, id), content);
+  }
+
+  undo(): void {
+    const step = this.done.at(-1);
+    if (!step) return;
+    this.done = this.done.slice(0, -1);
+    this.undone = [...this.undone, step];
+    this.carry({ before: step.after, after: step.before });
+  }
+
+  redo(): void {
+    const step = this.undone.at(-1);
+    if (!step) return;
+    this.undone = this.undone.slice(0, -1);
+    this.done = [...this.done, step];
+    this.carry(step);
+  }
+
+  /** Takes the change over, not the state: what came from elsewhere meanwhile stays. */
+  private carry({ before, after }: Step): void {
+    const change = planChange(before, after);
+    this.plan = changedPlan(this.plan, change);
+    this.outbox.post('PATCH', api.planAddress(this.plan.key), change, (plan) => {
+      // What this window has done since is on its way.
+      if (this.outbox.waiting <= 1) this.plan = plan;
+    });
+  }
+}
