@@ -9,12 +9,12 @@ import { checklistOf } from '../src/core/rehearsal/checklist.ts';
 import { beginLadder, cleanRun, missedRun, type Ladder } from '../src/core/rehearsal/ladder.ts';
 import { drillContext, drillsOf } from '../src/core/rehearsal/drills.ts';
 import type { Mock } from '../src/core/rehearsal/audition.ts';
-import { addDays, daysFrom, type Day } from '../src/core/rehearsal/plan/day.ts';
+import { addDays, daysFrom, weekday, type Day } from '../src/core/rehearsal/plan/day.ts';
 import { planDays } from '../src/core/rehearsal/plan/days.ts';
-import { newPlan, type Plan, type Task } from '../src/core/rehearsal/plan/plan.ts';
+import { newPlan, planContentOf, type Plan, type Task } from '../src/core/rehearsal/plan/plan.ts';
 import { turnsOf } from '../src/core/rehearsal/plan/rounds.ts';
 import { drillAsTask, startOf, type TaskWithSheet } from '../src/core/rehearsal/plan/sheets.ts';
-import { bestBefore, type Visit } from '../src/core/rehearsal/plan/visit.ts';
+import { bestBefore, visitContentOf, type Visit } from '../src/core/rehearsal/plan/visit.ts';
 import { readMusicXml } from '../src/core/score/musicxml/read.ts';
 import { techniqueOfReading } from '../src/core/technique/how-it-lies.ts';
 import type { Command } from '../src/core/reading/commands/index.ts';
@@ -27,6 +27,7 @@ export interface DemoPractice {
   title: string;
   occasion: Plan['occasion'];
   minutes: number;
+  /** Days from today to those of the week without practice. */
   rest: number[];
   /** Days before today on which it was begun, and after today on which it ends. */
   begun: number;
@@ -45,7 +46,7 @@ export const DEMO_PRACTICE: DemoPractice[] = [
     title: 'Lene: until the autumn jury',
     occasion: 'jury',
     minutes: 35,
-    rest: [0],
+    rest: [3],
     begun: 19,
     ends: 9,
     asked: { low: 120, high: 132 },
@@ -56,8 +57,20 @@ export const DEMO_PRACTICE: DemoPractice[] = [
       17: { hard: 'shift', words: 'It holds at 100 now.' }
     },
     takes: [
-      { ago: 8, tempo: 116, sheet: { sound: 'partly', time: 'no', pitch: 'partly', rhythm: 'yes', details: 'partly', calm: 'no' }, listener: 'Ms Aldering', words: 'It ran away in the second half.' },
-      { ago: 2, tempo: 122, sheet: { sound: 'yes', time: 'partly', pitch: 'yes', rhythm: 'yes', details: 'partly', calm: 'yes' }, listener: 'the quartet', words: 'After the slip it went on as if nothing had been.' }
+      {
+        ago: 8,
+        tempo: 116,
+        sheet: { sound: 'partly', time: 'no', pitch: 'partly', rhythm: 'yes', details: 'partly', calm: 'no' },
+        listener: 'Ms Aldering',
+        words: 'It ran away in the second half.'
+      },
+      {
+        ago: 2,
+        tempo: 122,
+        sheet: { sound: 'yes', time: 'partly', pitch: 'yes', rhythm: 'yes', details: 'partly', calm: 'yes' },
+        listener: 'the quartet',
+        words: 'After the slip it went on as if nothing had been.'
+      }
     ]
   },
   {
@@ -65,7 +78,7 @@ export const DEMO_PRACTICE: DemoPractice[] = [
     title: 'Nora: until the lesson',
     occasion: 'lesson',
     minutes: 25,
-    rest: [0, 3],
+    rest: [2, 4],
     begun: 12,
     ends: 5,
     asked: { low: 84, high: 92 },
@@ -76,7 +89,7 @@ export const DEMO_PRACTICE: DemoPractice[] = [
 ];
 
 /** How often a run comes off, of ten: it grows with the visits to a task and is worse where it is hard. */
-const cleanOfTen = (task: Task, before: number): number => Math.min(9, Math.max(3, Math.round(6 - 3 * task.difficulty + before * 0.8)));
+const cleanOfTen = (task: Task, before: number): number => Math.min(9, Math.max(4, Math.round(8 - 4 * task.difficulty + before * 0.5)));
 
 /** One turn as it may have been: the ladder as it is climbed. */
 function ladderOf(task: Task, best: number | null, minutes: number, before: number): { ladder: Ladder; clean: number; missed: number } {
@@ -129,11 +142,20 @@ export async function addPractice(
   const study = studyOf(score, reading.pins);
   const performance = perform(playableScore(study, reading.part, reading.instruments), reading);
   const context = drillContext(study, techniqueOfReading(study, reading, { player: at.player, performance }), reading.part, reading.judged);
-  const piece = { id: at.piece, reading: at.reading, title: score.title, seconds: Math.round(performance.length), tempo: demo.asked, cuts: '' };
+  const piece = {
+    id: at.piece,
+    reading: at.reading,
+    title: score.title,
+    seconds: Math.round(performance.length),
+    tempo: demo.asked,
+    cuts: ''
+  };
   const made: TaskWithSheet[] = [
     ...startOf(context, { document: at.document, score, reading }, piece),
-    ...drillsOf(context, 0, score.measures.length - 1)
-      .slice(0, 4)
+    // Two at each place, so that there is something to choose.
+    ...context.spots
+      .flatMap((s) => drillsOf(context, s.from, s.to).slice(0, 2))
+      .slice(0, 6)
       .map((d) => drillAsTask(context, at.piece, d))
   ];
   const tasks: Task[] = [];
@@ -144,7 +166,14 @@ export async function addPractice(
   }
   const plan: Plan = {
     ...newPlan(nanoid(), at.player.key, demo.title, addDays(today, -demo.begun), addDays(today, demo.ends)),
-    ...{ occasion: demo.occasion, minutes: demo.minutes, rest: demo.rest, strategy: demo.strategy, tasks, pieces: [piece] },
+    ...{
+      occasion: demo.occasion,
+      minutes: demo.minutes,
+      rest: demo.rest.map((d) => weekday(addDays(today, d))),
+      strategy: demo.strategy,
+      tasks,
+      pieces: [piece]
+    },
     checklist: checklistOf(study, context.technique, reading.part, reading.markings).map((s, n) => ({
       key: nanoid(),
       piece: at.piece,
@@ -152,9 +181,14 @@ export async function addPractice(
       checks: s.checks.map((c, k) => ({ ...c, key: nanoid(), ticks: (n + k) % 2 ? [] : [addDays(today, -3 - k)] }))
     }))
   };
-  const { key, ...content } = plan;
-  await keepPlan(db, OWNER, key, content);
-  for (const { id, plan: _, ...visit } of history(plan, today, demo.said)) await addToLog(db, OWNER, key, 'visit', id, visit);
+  const { key } = plan;
+  await keepPlan(db, OWNER, key, planContentOf(plan));
+  for (const v of history(plan, today, demo.said)) await addToLog(db, OWNER, key, 'visit', v.id, visitContentOf(v));
   for (const { ago, tempo, ...take } of demo.takes)
-    await addToLog(db, OWNER, key, 'mock', nanoid(), { day: addDays(today, -ago), order: [at.piece], tempi: { [at.piece]: tempo }, ...take });
+    await addToLog(db, OWNER, key, 'mock', nanoid(), {
+      day: addDays(today, -ago),
+      order: [at.piece],
+      tempi: { [at.piece]: tempo },
+      ...take
+    });
 }

@@ -159,7 +159,9 @@ export const api = {
     (await askJson<{ plans: Plan[] }>('/api/practice/plans', 'The plans could not be fetched.', { signal: AbortSignal.timeout(ANSWER_MS) }))
       .plans,
   practiceState: (plan: string) =>
-    askJson<PracticeState>(`/api/practice/plans/${part(plan)}`, 'The plan could not be fetched.', { signal: AbortSignal.timeout(ANSWER_MS) }),
+    askJson<PracticeState>(`/api/practice/plans/${part(plan)}`, 'The plan could not be fetched.', {
+      signal: AbortSignal.timeout(ANSWER_MS)
+    }),
   /** Sends what was done to plans and logs of practice. @returns the plan as it is then, where it was changed */
   post: async ({ method, address, body: content }: Letter): Promise<Plan | null> => {
     const response = await ask(address, 'It could not be kept.', {

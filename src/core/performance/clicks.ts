@@ -52,12 +52,7 @@ function groupsIn(bar: Measure, groups: readonly number[] | null): { at: Fractio
  * @param groups in units of the meter, where the bar is divided unevenly; null where it is not
  * @param count of bars that were before it
  */
-export function clicksInBar(
-  bar: Measure,
-  kind: ClickKind,
-  groups: readonly number[] | null,
-  count: number
-): BarClick[] {
+export function clicksInBar(bar: Measure, kind: ClickKind, groups: readonly number[] | null, count: number): BarClick[] {
   if (kind === 'none' || (kind === 'silent' && count % 2 === 1)) return [];
   const { slots, strongEvery } = beatOfMeter(bar);
   const felt = groupsIn(bar, groups);
@@ -68,7 +63,9 @@ export function clicksInBar(
       return felt.flatMap(({ at, k }) => (groups || k % strongEvery === 0 ? { at, weight: weight(k) } : []));
     case 'off':
       // The last third of a beat in three, else its half.
-      return inside(felt.map(({ at, length }) => ({ at: add(at, mul(length, !groups && slots === 3 ? frac(2, 3) : frac(1, 2))), weight: 1 })));
+      return inside(
+        felt.map(({ at, length }) => ({ at: add(at, mul(length, !groups && slots === 3 ? frac(2, 3) : frac(1, 2))), weight: 1 }))
+      );
     case 'parts':
       return felt.flatMap(({ at, length, k }) => {
         const parts = groups ? groups[k % groups.length] : Math.max(2, slots);

@@ -21,6 +21,10 @@ export interface Mock {
   words: string;
 }
 
+/** What is said of a take, without its name and its plan. */
+export type MockContent = Omit<Mock, 'id' | 'plan'>;
+export const mockContentOf = ({ id: _id, plan: _plan, ...content }: Mock): MockContent => content;
+
 /** A small generator of numbers from 0 to 1 with a seed, so that a lot can be drawn again. Mulberry32, public domain. */
 function numbers(seed: number): () => number {
   let a = seed >>> 0;

@@ -46,7 +46,14 @@ export function* bookPages({ plan, player, days, parts, draw }: BookInput, measu
     for (const section of plan.checklist)
       setter.part({
         title: section.title,
-        blocks: [{ type: 'table', head: ['', 'On (date)', '', ''], widths: [0.64, 0.12, 0.12, 0.12], rows: section.checks.map((c) => [c.text, '☐', '☐', '☐']) }]
+        blocks: [
+          {
+            type: 'table',
+            head: ['', 'On (date)', '', ''],
+            widths: [0.64, 0.12, 0.12, 0.12],
+            rows: section.checks.map((c) => [c.text, '☐', '☐', '☐'])
+          }
+        ]
       });
   yield* setter.finished();
   if (parts.includes('sheets'))
@@ -79,7 +86,16 @@ function daysTable(plan: Plan, days: readonly PlannedDay[]): TextBlock {
         : d.kind === 'rest'
           ? 'Rest'
           : d.items.map((i) => `${tasks.get(i.task)?.title ?? ''} (${plural(i.minutes, 'minute')})`).join('; ') || '–';
-    return [inFull(d.day), what, d.items.length ? plural(d.items.reduce((n, i) => n + i.minutes, 0), 'minute') : ''];
+    return [
+      inFull(d.day),
+      what,
+      d.items.length
+        ? plural(
+            d.items.reduce((n, i) => n + i.minutes, 0),
+            'minute'
+          )
+        : ''
+    ];
   });
   return { type: 'table', head: ['Day', 'What', 'How long'], rows, widths: [0.22, 0.64, 0.14] };
 }

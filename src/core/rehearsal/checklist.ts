@@ -5,7 +5,9 @@ import { keyAlter } from '../score/accidentals.ts';
 import type { Study } from '../analysis/study.ts';
 import { inSigns } from '../analysis/words.ts';
 import type { Marking } from '../markings/marking.ts';
+import { CHARACTER } from '../reading/rules/character.ts';
 import { dynamicLevels } from '../reading/in-force.ts';
+import { listed } from '../sentences.ts';
 import { distinct } from '../distinct.ts';
 import { can } from '../style/instruments/instrument.ts';
 import { CHECKS, type CheckKind } from '../style/practice.ts';
@@ -30,13 +32,23 @@ export function checklistOf(study: Study, t: Technique, part: number, markings: 
     : [{ name: 'The piece', from: 0, to: score.measures.length - 1 }];
   return stretches
     .map(({ name, from, to }) => ({
-      title: `${name}, ${barList(score.measures, Array.from({ length: to - from + 1 }, (_, k) => from + k))}`,
+      title: `${name}, ${barList(
+        score.measures,
+        Array.from({ length: to - from + 1 }, (_, k) => from + k)
+      )}`,
       checks: checksIn(study, t, part, markings, from, to)
     }))
     .filter((s) => s.checks.length);
 }
 
-function checksIn(study: Study, t: Technique, part: number, markings: readonly Marking[], from: number, to: number): DraftedSection['checks'] {
+function checksIn(
+  study: Study,
+  t: Technique,
+  part: number,
+  markings: readonly Marking[],
+  from: number,
+  to: number
+): DraftedSection['checks'] {
   const { score } = study;
   const inside = (measure: number): boolean => measure >= from && measure <= to;
   const at = t.line.attacks.map((a, k) => ({ a, k, measure: a.notes[0].measure })).filter((x) => inside(x.measure) && !x.a.grace);
@@ -44,7 +56,10 @@ function checksIn(study: Study, t: Technique, part: number, markings: readonly M
   const found: DraftedSection['checks'] = [];
   const add = (kind: CheckKind, what: string): void => void found.push({ kind, text: `${CHECKS[kind]}: ${what}` });
   const where = (bars: readonly number[]): string => {
-    const own = distinct([...bars].sort((a, b) => a - b), String);
+    const own = distinct(
+      [...bars].sort((a, b) => a - b),
+      String
+    );
     return own.length > MOST_BARS ? `throughout (${own.length} bars)` : barList(score.measures, own);
   };
   const notes = score.notes.filter((n) => n.part === part && inside(n.measure) && !n.rest && !n.grace);
@@ -68,7 +83,8 @@ function checksIn(study: Study, t: Technique, part: number, markings: readonly M
   const levels = dynamicLevels(score, markings).filter((l) => l.part === part && inside(measureAt(score, l.start).index));
   if (levels.length) {
     const signs = distinct(levels, (l) => l.sign).slice(0, MOST_BARS);
-    add('dynamics', `${signs.map((l) => l.sign).join(', ')} differ; ${where(levels.map((l) => measureAt(score, l.start).index))}`);
+    const told = signs.length > 1 ? `${listed(signs.map((l) => l.sign))} are heard apart` : `${signs[0].sign} from its first note`;
+    add('dynamics', `${told}, ${where(levels.map((l) => measureAt(score, l.start).index))}`);
   }
   const long = at.filter(({ a }) => lasts(a) >= W.longSeconds);
   if (long.length && can(t.instrument, 'holds', 'sings')) add('tone', `long notes live to their end, ${where(long.map((x) => x.measure))}`);
@@ -85,8 +101,14 @@ function checksIn(study: Study, t: Technique, part: number, markings: readonly M
   const graces = score.notes.filter((n) => n.part === part && inside(n.measure) && n.grace).map((n) => n.measure);
   const signs = notes.filter((n) => n.marks?.some((m) => /trill|turn|mordent/.test(m.name))).map((n) => n.measure);
   if (graces.length + signs.length) add('ornaments', `each one complete and in its time, ${where([...graces, ...signs])}`);
-  const character = editorial.filter((m) => m.kind === 'text' || m.kind === 'manner').map((m) => m.value);
-  if (character.length) add('character', distinct(character, (x) => x).slice(0, 2).join('; '));
+  const character = editorial.filter((m) => m.because.some((b) => CHARACTER.some((rule) => rule.id === b.rule))).map((m) => m.value);
+  if (character.length)
+    add(
+      'character',
+      distinct(character, (x) => x)
+        .slice(0, 2)
+        .join('; ')
+    );
   if (!found.length) add('rhythm', 'steady from the first bar to the last');
   return found;
 }

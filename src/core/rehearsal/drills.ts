@@ -6,7 +6,16 @@ import { clefOf } from '../edition/small-staff.ts';
 import type { Score } from '../score/model.ts';
 import { tempoMarks } from '../score/tempo.ts';
 import { measureAt } from '../score/position.ts';
-import { CONTROLS_OF, DRILL_CONTROLS, DRILLS, DRILL_KINDS, type DrillControl, DRILL_WEIGHTS as W, STARTS, type DrillKind } from '../style/drills.ts';
+import {
+  CONTROLS_OF,
+  DRILL_CONTROLS,
+  DRILLS,
+  DRILL_KINDS,
+  type DrillControl,
+  DRILL_WEIGHTS as W,
+  STARTS,
+  type DrillKind
+} from '../style/drills.ts';
 import { nearestOnScale } from '../style/tempo-words.ts';
 import { suggestedTempo } from '../survey/tempo.ts';
 import { FALLBACK_TEMPO } from '../performance/playable-score.ts';
@@ -22,7 +31,6 @@ export function tempoOf(score: Score): number {
   const range = mark ?? suggestedTempo(score);
   return range ? (range.low + range.high) / 2 : FALLBACK_TEMPO;
 }
-
 
 /** Passages of a context that were taken apart already: each is looked at by all kinds. */
 const TAKEN = new WeakMap<DrillContext, Map<string, { staff: number; bars: DrillBar[]; sounds: DrillSound[] }>>();
@@ -74,7 +82,16 @@ export function makeDrill(c: DrillContext, kind: DrillKind, from: number, to: nu
       'document' in made
         ? made.document(head)
         : drillDocument({ ...head, clef: clefOf(score, c.part, from, staff), bars: whole(made.bars) });
-    return { kind, from, to, because: made.because, how: DRILLS[kind].how, tempo: { start: Math.min(start, goal), goal }, document, settings };
+    return {
+      kind,
+      from,
+      to,
+      because: made.because,
+      how: DRILLS[kind].how,
+      tempo: { start: Math.min(start, goal), goal },
+      document,
+      settings
+    };
   } catch (error) {
     if (error instanceof Unwritable || error instanceof RangeError) return null;
     throw error;

@@ -166,7 +166,9 @@ export const MAKERS: Record<DrillKind, Maker> = {
   },
   'even-values': (_, p, { repeats }) => {
     const values = new Set(p.sounds.map((s) => `${s.duration.n}/${s.duration.d}`)).size;
-    return values >= W.values && p.sounds.length >= W.notes ? { because: `${values} different values`, bars: again(evenValues(p.bars), repeats) } : null;
+    return values >= W.values && p.sounds.length >= W.notes
+      ? { because: `${values} different values`, bars: again(evenValues(p.bars), repeats) }
+      : null;
   },
   'slurs-grow': runs((bars, { slur }) => slursGrow(bars, [1, slur, 2 * slur]), W.slurredRun),
   'long-short': runs((bars, { repeats }) => again(dottedPairs(bars, true), repeats)),
@@ -296,7 +298,9 @@ export const MAKERS: Record<DrillKind, Maker> = {
     if (!can(c.technique.instrument, 'holds', 'sings') || can(c.technique.instrument, 'keys')) return null;
     const long = p.sounds.filter((s) => secondsOf(c, s) >= W.longSeconds);
     const top = [...long].sort((a, b) => midi(b.heads.at(-1)!.pitch) - midi(a.heads.at(-1)!.pitch)).slice(0, W.longNotes);
-    return top.length ? { because: `${plural(long.length, 'long note')} to be shaped`, bars: again(longNotes(p.bars, top), repeats) } : null;
+    return top.length
+      ? { because: `${plural(long.length, 'long note')} to be shaped`, bars: again(longNotes(p.bars, top), repeats) }
+      : null;
   },
   'scales-of-the-piece': (c, p) => {
     const { score } = c.study;
@@ -328,7 +332,10 @@ export const MAKERS: Record<DrillKind, Maker> = {
     });
     const at = m ? p.sounds.findIndex((s) => s.notes.some((n) => n.id === c.technique.line.attacks[m.at].notes[0].id)) : -1;
     return m && at >= 0
-      ? { because: `the ${m.name.replace('-', ' ')} has to be clear`, bars: movementAlone(p.bars, p.sounds[at], p.sounds[at - 1] ?? null, repeats) }
+      ? {
+          because: `the ${m.name.replace('-', ' ')} has to be clear`,
+          bars: movementAlone(p.bars, p.sounds[at], p.sounds[at - 1] ?? null, repeats)
+        }
       : null;
   }
 };

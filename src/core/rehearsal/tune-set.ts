@@ -15,7 +15,8 @@ export function joinWords(from: Score, to: Score): string {
   const [a, b] = [ends(from), ends(to)];
   if (!a || !b) return '';
   const [before, after] = [from.measures[a.last.measure].time?.text, to.measures[b.first.measure].time?.text];
-  const meter = before && after && before !== after ? `${before} goes into ${after}: settle the new beat before its first note` : 'the beat goes on';
+  const meter =
+    before && after && before !== after ? `${before} goes into ${after}: settle the new beat before its first note` : 'the beat goes on';
   const interval = midi(b.first.pitch!) - midi(a.last.pitch!);
   const where =
     interval === 0

@@ -39,7 +39,7 @@ export function barLabel(measures: readonly Measure[], measure: Measure): string
   return before ? `after bar ${before.number}` : `bar ${measure.number}`;
 }
 
-/** "bar 3", "bars 3–6 and 11". */
+/** "bar 3", "bars 3–6 and 11"; what has no number of its own keeps its name: "upbeat to bar 12". */
 export function barList(measures: readonly Measure[], bars: readonly number[]): string {
   const runs: [number, number][] = [];
   for (const b of bars) {
@@ -47,9 +47,13 @@ export function barList(measures: readonly Measure[], bars: readonly number[]): 
     if (last && b === last[1] + 1) last[1] = b;
     else runs.push([b, b]);
   }
-  const name = (k: number): string => barLabel(measures, measures[k]).replace(/^bar /, '');
-  const told = runs.map(([a, b]) => (a === b ? name(a) : `${name(a)}–${name(b)}`));
-  return bars.length > 1 ? `bars ${listed(told)}` : barLabel(measures, measures[bars[0]]);
+  const label = (k: number): string => barLabel(measures, measures[k]);
+  const ends = runs.flat();
+  if (bars.length > 1 && ends.every((k) => /^bar /.test(label(k)))) {
+    const name = (k: number): string => label(k).slice('bar '.length);
+    return `bars ${listed(runs.map(([a, b]) => (a === b ? name(a) : `${name(a)}–${name(b)}`)))}`;
+  }
+  return listed(runs.map(([a, b]) => (a === b ? label(a) : `${label(a)} to ${label(b)}`)));
 }
 
 /** Index of the measure that sounds at a time in quarters from the beginning. */

@@ -22,6 +22,9 @@ export const PRACTICE = {
   turn: 3,
   /** A passage comes back when so much of it is still known, as the spacing scheduler reckons. Its own usual value. */
   retention: 0.9,
+  /** Tasks on the same bars in one day, at most; days between two visits of what is not due. [M] */
+  sameBars: 2,
+  apart: 2,
   /** Rating of a visit: from this share of misses among tries it was not known. [M] */
   missed: 0.5,
   /** Hot spots and drills that a new plan begins with. [M] */

@@ -7,6 +7,7 @@
   import type { Marking } from '$core/markings/marking';
   import { reasonsAt } from '$core/reading/reasons';
   import { placeName, placesIn } from '$core/reading/moments';
+  import { inSentences } from '$core/sentences';
   import type { Workspace } from '../workspace/workspace.svelte';
   import MarkingForm from './MarkingForm.svelte';
   import { sourceNames } from './names';
@@ -51,6 +52,15 @@
       }
     }
     workspace.act({ type: 'change-marking', id: marking.id, change });
+  }
+
+  /** Into the plan of practice, with what is said of it. */
+  function practise(): void {
+    const [from, to] = [workspace.measureOf(marking.start), workspace.measureOf(marking.end ?? marking.start)];
+    if (!from || !to) return;
+    const said = [...workspace.reasonsOf(marking).map((b) => b.text), marking.remark ?? ''].filter(Boolean);
+    const how = said.length ? inSentences(said) : 'As it is marked, every time.';
+    void workspace.practice.toTask({ from: from.index, to: to.index, own: { title: markingName(marking), how } });
   }
 
   /** The facts at the marking's place as its reasons; those that it has already are not said twice. */
@@ -110,6 +120,7 @@
       <Button size="small" kind="ghost" on:click={() => move(-1)}>Earlier</Button>
       <Button size="small" kind="ghost" on:click={() => move(1)}>Later</Button>
       <Button size="small" kind="ghost" on:click={giveReasons} title="R">Reasons</Button>
+      <Button size="small" kind="ghost" on:click={practise}>Make it a task</Button>
       <Button size="small" kind="ghost" on:click={remove}>Remove</Button>
     </div>
   {/if}

@@ -42,6 +42,17 @@
     open = false;
   }
 
+  /** Into the plan of practice: the chosen bars, tried each way. */
+  function practise(): void {
+    const { from, to } = workspace.selection;
+    const ways = question.school.options.map((o) => o.label).join('; ');
+    void workspace.practice.toTask({
+      from,
+      to,
+      own: { title: question.school.question, how: `Play it each way and hear which one it wants: ${ways}.` }
+    });
+  }
+
   function later(): void {
     workspace.act({ type: 'postpone-question', key: question.key, on: today() });
     open = false;
@@ -108,6 +119,7 @@
       <Button size="small" kind="tertiary" on:click={forAll}>For the whole piece</Button>
       <Button size="small" kind="ghost" disabled={places === 0} on:click={here}>Here only</Button>
       <Button size="small" kind="ghost" on:click={later}>Later</Button>
+      <Button size="small" kind="ghost" on:click={practise}>Make it a task</Button>
       {#if local.length}
         <Act onclick={() => workspace.act({ type: 'withdraw-answer', key: question.key, from: local.at(-1)!.from })}>as everywhere</Act>
       {:else if question.decidedOn}

@@ -104,7 +104,8 @@
     onchange={(value) => {
       player.clicking = value as ClickKind;
       player.refresh();
-    }}>{#each CLICK_KINDS as kind (kind)}<SelectItem value={kind} text={CLICKS[kind]} />{/each}</Choice
+    }}
+    >{#each CLICK_KINDS as kind (kind)}<SelectItem value={kind} text={CLICKS[kind]} />{/each}</Choice
   >
   <Menu label="Sound" up>
     <Tick label="count a bar before" bind:checked={() => player.countIn, (v) => (player.countIn = v)} />

@@ -23,7 +23,10 @@
 
   function draw(): void {
     const [lot] = crypto.getRandomValues(new Uint32Array(1));
-    const ids = drawn(plan.pieces.map((p) => p.id), lot);
+    const ids = drawn(
+      plan.pieces.map((p) => p.id),
+      lot
+    );
     take = { id: nanoid(), day: practice.today, order: ids, tempi: {}, sheet: {}, listener: '', words: '' };
   }
 
@@ -75,7 +78,9 @@
   maxlength={1000}
   onchange={(strategy) => practice.change({ strategy })}
 />
-<p class="row"><Act onclick={() => practice.change({ strategy: strategyFor(plan) })} disabled={!strategyFor(plan)}>Suggest one from what is hardest</Act></p>
+<p class="row">
+  <Act onclick={() => practice.change({ strategy: strategyFor(plan) })} disabled={!strategyFor(plan)}>Suggest one from what is hardest</Act>
+</p>
 
 <h3>One take</h3>
 {#if !take}
@@ -96,7 +101,9 @@
     {/each}
   </ol>
   {#each LISTENING as { key, asks } (key)}
-    <div class="asks"><OneOf label={asks} across value={take.sheet[key]} options={MARK_OPTIONS} onchange={(value) => mark(key, value)} /></div>
+    <div class="asks">
+      <OneOf label={asks} across value={take.sheet[key]} options={MARK_OPTIONS} onchange={(value) => mark(key, value)} />
+    </div>
   {/each}
   <p class="row"><Field label="Who listened" value={take.listener} maxlength={200} onchange={(listener) => change({ listener })} /></p>
   <Words label="In words" value={take.words} rows={2} maxlength={4000} onchange={(words) => change({ words })} />
@@ -105,7 +112,11 @@
 
 {#if takes.length}
   <h3>Takes so far</h3>
-  <Figures heads={['Asked', ...takes.map((t) => `${inShort(t.day)}${t.listener ? `, ${t.listener}` : ''}`)]} rows={overTakes(takes)} data-testid="takes">
+  <Figures
+    heads={['Asked', ...takes.map((t) => `${inShort(t.day)}${t.listener ? `, ${t.listener}` : ''}`)]}
+    rows={overTakes(takes)}
+    data-testid="takes"
+  >
     {#snippet cell(row, column)}
       {column === 0 ? row.asks.split(':')[0] : row.marks[column - 1] ? MARKS[row.marks[column - 1]!] : '–'}
     {/snippet}
@@ -131,7 +142,19 @@
     min-width: 12rem;
   }
 
-  .asks {
-    padding: 0.25rem 0;
+  .asks :global(fieldset) {
+    display: flex;
+    padding: 0.2rem 0;
+  }
+
+  .asks :global(legend) {
+    float: left;
+    width: 30rem;
+    max-width: 60vw;
+    font: inherit;
+  }
+
+  .asks :global(.bx--radio-button-wrapper) {
+    margin-right: 1.4rem;
   }
 </style>

@@ -68,7 +68,9 @@
       >
         <Field label="One more" bind:value={added} maxlength={500} />
         <Act type="submit" disabled={!added.trim()}>Add</Act>
-        <Act onclick={() => practice.change({ checklist: practice.plan.checklist.filter((s) => s.key !== section.key) })}>Take the section away</Act>
+        <Act onclick={() => practice.change({ checklist: practice.plan.checklist.filter((s) => s.key !== section.key) })}
+          >Take the section away</Act
+        >
       </form>
     {/if}
   </section>

@@ -6,6 +6,7 @@
   import { OCCASIONS } from '$core/rehearsal/plan/plan';
   import { FELT } from '$core/rehearsal/plan/visit';
   import { capital } from '$core/sentences';
+  import { plural } from '$core/survey/line';
   import Act from '../controls/Act.svelte';
   import Choice from '../controls/Choice.svelte';
   import Stepper from '../controls/Stepper.svelte';
@@ -15,7 +16,7 @@
   const { practice }: { practice: Practice } = $props();
 
   /** Weeks that are seen at once. */
-  const WEEKS = 2;
+  const WEEKS = 3;
   /** The Monday of a day's week. */
   const monday = (day: Day): Day => addDays(day, -((weekday(day) + 6) % 7));
   let from = $state(untrack(() => monday(practice.today)));
@@ -83,8 +84,8 @@
           <span class="quiet">{plan?.items.length ? `${minutes(plan)} min` : ''}</span>
         </p>
         {#if visits.length}
-          <p class="done">
-            {Math.round(visits.reduce((n, v) => n + v.seconds, 0) / 60)} min done: {[...new Set(visits.map((v) => title(v.task)))].join(', ')}
+          <p class="done" title={[...new Set(visits.map((v) => title(v.task)))].join(', ')}>
+            {Math.round(visits.reduce((n, v) => n + v.seconds, 0) / 60)} min done, {plural(new Set(visits.map((v) => v.task)).size, 'task')}
           </p>
         {/if}
         {#if plan?.kind === 'performance'}<p class="performance">{capital(OCCASIONS[practice.plan.occasion])}</p>
@@ -155,7 +156,7 @@
   }
 
   .day {
-    min-height: 9rem;
+    min-height: 5.5rem;
     padding: 0.3rem 0.4rem;
     background: var(--raised);
     border-top: 2px solid var(--line);

@@ -46,7 +46,9 @@
   }
 
   async function keep(): Promise<void> {
-    const task = await workspace.practice.toTask({ drill: { ...drill, document, tempo: { ...drill.tempo, start: Math.min(at, drill.tempo.goal) } } });
+    const task = await workspace.practice.toTask({
+      drill: { ...drill, document, tempo: { ...drill.tempo, start: Math.min(at, drill.tempo.goal) } }
+    });
     keptAs = task?.title ?? '';
   }
 

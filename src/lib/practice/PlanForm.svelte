@@ -48,14 +48,24 @@
   function done(event: SubmitEvent): void {
     event.preventDefault();
     if (fault) return;
-    ondone({ title: title.trim() || capital(suggested), player: whose || null, occasion, date, minutes: Math.round(Number(minutes)), rest });
+    ondone({
+      title: title.trim() || capital(suggested),
+      player: whose || null,
+      occasion,
+      date,
+      minutes: Math.round(Number(minutes)),
+      rest
+    });
   }
 </script>
 
 <form onsubmit={done}>
   <Field label="Name" bind:value={title} maxlength={120} placeholder={capital(suggested)} />
   <Choice label="For" bind:value={whose}
-    ><SelectItem value="" text="nobody in particular" />{#each players as p (p.key)}<SelectItem value={p.key} text={p.name} />{/each}</Choice
+    ><SelectItem value="" text="nobody in particular" />{#each players as p (p.key)}<SelectItem
+        value={p.key}
+        text={p.name}
+      />{/each}</Choice
   >
   <Choice label="Until the" bind:value={() => occasion, (v) => (occasion = v as Occasion)}
     >{#each Object.keys(OCCASIONS) as key (key)}<SelectItem value={key} text={OCCASIONS[key as Occasion]} />{/each}</Choice

@@ -1,6 +1,16 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { BarController, BarElement, CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+  import {
+    BarController,
+    BarElement,
+    CategoryScale,
+    Chart,
+    LinearScale,
+    LineController,
+    LineElement,
+    PointElement,
+    Tooltip
+  } from 'chart.js';
   import { SelectItem } from 'carbon-components-svelte';
   import { inShort } from '$core/rehearsal/plan/day';
   import { inPlanOrder } from '$core/rehearsal/plan/plan';
@@ -18,7 +28,9 @@
     inPlanOrder(practice.plan).filter((t) => t.tempo && practice.visits.some((v) => v.task === t.key && v.ladder))
   );
   let wanted = $state('');
-  const task = $derived(practised.find((t) => t.key === wanted) ?? practised[0] ?? null);
+  const count = (key: string): number => practice.visits.filter((v) => v.task === key).length;
+  const most = $derived([...practised].sort((a, b) => count(b.key) - count(a.key))[0] ?? null);
+  const task = $derived(practised.find((t) => t.key === wanted) ?? most);
   const days = $derived(task ? taskDays(practice.visits, task.key) : []);
   const spent = $derived(Math.round(practice.visits.reduce((n, v) => n + v.seconds, 0) / 60));
 
@@ -38,7 +50,14 @@
         datasets: [
           { ...line, label: 'best clean tempo', data: days.map((d) => d.best), borderColor: token('--edition') },
           { ...line, label: 'where the day began', data: days.map((d) => d.start), borderColor: token('--tone-1'), borderDash: [5, 3] },
-          { ...line, label: 'goal', data: days.map(() => task!.tempo!.goal), borderColor: token('--muted'), pointRadius: 0, borderDash: [2, 3] }
+          {
+            ...line,
+            label: 'goal',
+            data: days.map(() => task!.tempo!.goal),
+            borderColor: token('--muted'),
+            pointRadius: 0,
+            borderDash: [2, 3]
+          }
         ]
       },
       options: {
@@ -65,7 +84,9 @@
     <Choice label="Task" value={task.key} onchange={(key) => (wanted = key)}
       >{#each practised as t (t.key)}<SelectItem value={t.key} text={t.title} />{/each}</Choice
     >
-    <span class="quiet">{spent} minutes in all of the plan. Full line: the best clean tempo of the day; long dashes: where it began; short dashes: the goal.</span>
+    <span class="quiet"
+      >{spent} minutes in all of the plan. Full line: the best clean tempo of the day; long dashes: where it began; short dashes: the goal.</span
+    >
   </p>
   <div class="canvas"><canvas bind:this={canvas} aria-label="Tempo over the days; the same stands in the table"></canvas></div>
   <Figures heads={['Day', 'Began at', 'Best clean', 'Clean runs', 'Missed', 'Minutes']} rows={days} data-testid="task-days">

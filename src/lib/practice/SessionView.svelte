@@ -3,7 +3,7 @@
   import { SelectItem } from 'carbon-components-svelte';
   import { CLICK_KINDS, CLICKS, type ClickKind } from '$core/performance/clicks';
   import { PLANNED } from '$core/rehearsal/plan/days';
-  import { FELT, type Felt } from '$core/rehearsal/plan/visit';
+  import { bestBefore, FELT, type Felt } from '$core/rehearsal/plan/visit';
   import { atTempo } from '$core/rehearsal/ladder';
   import { readMusicXml } from '$core/score/musicxml/read';
   import { CARE, LADDER } from '$core/style/practice';
@@ -25,6 +25,7 @@
   /** A session with one hand on the instrument: what is next, why, for how long; every act is one key or one tap. */
   const { practice, outbox }: { practice: Practice; outbox: Outbox } = $props();
 
+  const SHORT = 6;
   const session = untrack(() => new Session(practice));
   const { task, turn, current } = $derived(session);
   const ladder = $derived(current.ladder);
@@ -43,6 +44,10 @@
   let sheetFault = $state('');
   const notes = $derived(task?.sheet ? (sheets.get(task.sheet) ?? null) : null);
   const shown = $derived(notes && ladder && task?.drill ? atTempo(notes, ladder.at) : notes);
+  /** The quickest clean tempo of the days before. */
+  const before = $derived(task ? bestBefore(practice.visits, task.key, practice.today) : null);
+  /** A short sheet is seen from further away. */
+  const size = $derived(task?.bars && task.bars.to - task.bars.from < SHORT ? 1.3 : 1);
   const FEELINGS = Object.entries(FELT).map(([value, label]) => ({ value: value as Felt, label }));
 
   async function fetchSheets(): Promise<void> {
@@ -119,17 +124,20 @@
 <div class="session">
   <header>
     <a href="/practice/{practice.plan.key}">{practice.plan.title}</a>
-    <span class="quiet" data-testid="connection"
-      >{outbox.waiting ? `${outbox.waiting} not sent yet; kept here` : 'all saved'}</span
-    >
+    <span class="quiet" data-testid="connection">{outbox.waiting ? `${outbox.waiting} not sent yet; kept here` : 'all saved'}</span>
     {#if !session.over}
       <span class="number">{session.at + 1} of {session.turns.length}</span>
-      {#if session.running}<Act onclick={() => session.pause()}>Pause</Act>{:else}<Act onclick={() => session.go()}>Start the time</Act>{/if}
+      {#if session.running}<Act onclick={() => session.pause()}>Pause</Act>{:else}<Act onclick={() => session.go()}>Start the time</Act
+        >{/if}
     {/if}
   </header>
 
   {#if practice.plan.stopped}
-    <section class="middle"><h1>Stop here</h1><p>{CARE.pain}</p><p><a href="/practice/{practice.plan.key}">To the plan</a></p></section>
+    <section class="middle">
+      <h1>Stop here</h1>
+      <p>{CARE.pain}</p>
+      <p><a href="/practice/{practice.plan.key}">To the plan</a></p>
+    </section>
   {:else if session.breakUntil !== null}
     <section class="middle" aria-label="Break">
       <h1>{time(session.breakLeft)}</h1>
@@ -140,8 +148,8 @@
     <section class="middle">
       <h1>{session.turns.length ? 'That is all for today.' : 'Nothing is planned for today.'}</h1>
       <p>
-        {Math.round(practice.visits.filter((v) => v.day === practice.today).reduce((n, v) => n + v.seconds, 0) / 60)} minutes today. The days that come
-        are planned from what you did.
+        {Math.round(practice.visits.filter((v) => v.day === practice.today).reduce((n, v) => n + v.seconds, 0) / 60)} minutes today. The days
+        that come are planned from what you did.
       </p>
       <p><a href="/practice/{practice.plan.key}">To the plan</a></p>
       <p><Act onclick={() => session.again()}>Is there more?</Act></p>
@@ -150,12 +158,16 @@
     <section class="task">
       <h1>{task.title}</h1>
       <p class="quiet">
-        {practice.plan.pieces.find((p) => p.id === task.piece)?.title ?? ''}{turn.of > 1 ? `, turn ${turn.turn} of ${turn.of}` : ''}: {PLANNED[turn.why]};
+        {practice.plan.pieces.find((p) => p.id === task.piece)?.title ?? ''}{turn.of > 1 ? `, turn ${turn.turn} of ${turn.of}` : ''}: {PLANNED[
+          turn.why
+        ]};
         {task.because}
       </p>
       <p class="how">{task.how}</p>
       <p class="time" class:up={session.timeIsUp}>
-        <span data-testid="time">{time(current.seconds)}</span> of {turn.minutes}:00{session.timeIsUp ? ': on to the next, it comes back' : ''}
+        <span data-testid="time">{time(current.seconds)}</span> of {turn.minutes}:00{session.timeIsUp
+          ? ': on to the next, it comes back'
+          : ''}
       </p>
       {#if session.breakDue}
         <p role="status" class="care">{CARE.breakAfter} minutes. {CARE.rest} <Act onclick={() => session.rest()}>Rest now</Act></p>
@@ -163,19 +175,19 @@
     </section>
 
     <div class="notes">
-      {#if shown}{#key task.sheet}<TunePreview document={shown} most={200} size={0.9} />{/key}
+      {#if shown}{#key task.sheet}<TunePreview document={shown} most={200} {size} />{/key}
       {:else if task.sheet}<p class="quiet">{sheetFault || 'Fetching the notes …'}</p>{/if}
     </div>
 
     {#if ladder}
       <section class="ladder" aria-label="Ladder">
-        <Act onclick={() => session.tempo(-1)} aria-label="Slower">−</Act>
+        <button type="button" class="step" onclick={() => session.tempo(-1)} aria-label="Slower">−</button>
         <span class="tempo">♩ = <span data-testid="tempo">{ladder.at}</span></span>
-        <Act onclick={() => session.tempo(1)} aria-label="Faster">+</Act>
+        <button type="button" class="step" onclick={() => session.tempo(1)} aria-label="Faster">+</button>
         <span class="row" aria-label="{ladder.clean} of {LADDER.clean} clean in a row" data-testid="row">
           {#each Array.from({ length: LADDER.clean }, (_, k) => k) as k (k)}<i class:full={k < ladder.clean}></i>{/each}
         </span>
-        <span class="quiet">began {ladder.start}, best {ladder.best ?? '–'}, goal {ladder.goal}</span>
+        <span class="quiet">began {ladder.start}, best {ladder.best ?? '–'}{before ? `, before ${before}` : ''}, goal {ladder.goal}</span>
       </section>
     {/if}
     <section class="click">
@@ -256,6 +268,20 @@
   .tempo {
     font-size: 1.6rem;
     font-variant-numeric: tabular-nums;
+  }
+
+  .step {
+    width: 3rem;
+    height: 2.6rem;
+    border: 1px solid var(--line);
+    background: var(--raised);
+    color: var(--ink);
+    font-size: 1.4rem;
+    touch-action: manipulation;
+  }
+
+  .ladder {
+    align-items: center;
   }
 
   .row {

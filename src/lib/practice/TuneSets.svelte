@@ -66,7 +66,13 @@
         <li>
           {#if k > 0}
             <p class="row">
-              <Field label="Into it" value={tune.join} maxlength={500} placeholder="how one goes into it" onchange={(join) => putTune(set, k, { join })} />
+              <Field
+                label="Into it"
+                value={tune.join}
+                maxlength={500}
+                placeholder="how one goes into it"
+                onchange={(join) => putTune(set, k, { join })}
+              />
               <Act onclick={() => void suggest(set, k)}>From the notes</Act>
             </p>
           {/if}
@@ -88,7 +94,9 @@
                 onchange={(second) => putTune(set, k, { second })}
               />{/if}
             {#if k > 0}<Act onclick={() => swap(set, k)}>Earlier</Act>{/if}
-            <Act onclick={() => put({ ...set, tunes: set.tunes.filter((_, n) => n !== k) })} aria-label="Take away: {tune.title}">Take away</Act>
+            <Act onclick={() => put({ ...set, tunes: set.tunes.filter((_, n) => n !== k) })} aria-label="Take away: {tune.title}"
+              >Take away</Act
+            >
           </p>
         </li>
       {/each}

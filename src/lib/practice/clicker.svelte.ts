@@ -74,7 +74,12 @@ export class Clicker {
       const quarter = 60 / this.tempo();
       for (const { at, weight } of clicksInBar(this.bar, this.kind, this.groups, this.count)) {
         const pitch = ['A5', 'C6', 'F6'][weight];
-        this.synth!.triggerAttackRelease(pitch, 0.03, Math.max(T.immediate(), this.next + toNumber(at) * quarter), [0.15, 0.3, 0.5][weight]);
+        this.synth!.triggerAttackRelease(
+          pitch,
+          0.03,
+          Math.max(T.immediate(), this.next + toNumber(at) * quarter),
+          [0.15, 0.3, 0.5][weight]
+        );
         window.dispatchEvent(new CustomEvent('nuvelo-click', { detail: { at: this.next + toNumber(at) * quarter, weight } }));
       }
       this.next += toNumber(this.bar.length) * quarter;

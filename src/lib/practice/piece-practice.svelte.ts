@@ -109,7 +109,13 @@ export class PiecePractice {
   private untilTheLesson(): Practice {
     const today = dayOf(new Date());
     const { player } = this.workspace.reading;
-    const plan = newPlan(nanoid(), player?.key ?? null, `${player?.name ?? 'Practice'} until the next lesson`, today, addDays(today, NEXT_LESSON));
+    const plan = newPlan(
+      nanoid(),
+      player?.key ?? null,
+      `${player?.name ?? 'Practice'} until the next lesson`,
+      today,
+      addDays(today, NEXT_LESSON)
+    );
     this.plans = [...(this.plans ?? []), plan];
     this.open = Practice.begun(plan, this.outbox);
     return this.open;

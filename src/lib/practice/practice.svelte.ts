@@ -1,12 +1,12 @@
 import { nanoid } from 'nanoid';
-import type { Mock } from '$core/rehearsal/audition';
+import { mockContentOf, type Mock } from '$core/rehearsal/audition';
 import { changedPlan, isNothing, planChange } from '$core/rehearsal/plan/change';
 import { dayOf, type Day } from '$core/rehearsal/plan/day';
 import { planDays } from '$core/rehearsal/plan/days';
 import { moved } from '$core/rehearsal/plan/moves';
-import type { Plan, Task } from '$core/rehearsal/plan/plan';
+import { planContentOf, type Plan, type PlanContent, type Task } from '$core/rehearsal/plan/plan';
 import type { TaskWithSheet } from '$core/rehearsal/plan/sheets';
-import { eachOnce, type Visit } from '$core/rehearsal/plan/visit';
+import { eachOnce, visitContentOf, type Visit } from '$core/rehearsal/plan/visit';
 import { api } from '../api';
 import type { PracticeState } from '../shapes';
 import type { Outbox } from './outbox.svelte';
@@ -15,8 +15,6 @@ interface Step {
   before: Plan;
   after: Plan;
 }
-
-const contentOf = ({ key: _, ...content }: Plan): Omit<Plan, 'key'> => content;
 
 /** One plan in this window: every change is kept at once and can be undone; the days are worked out anew with each. */
 export class Practice {
@@ -43,7 +41,7 @@ export class Practice {
 
   /** A plan that is not kept anywhere yet. */
   static begun(plan: Plan, outbox: Outbox): Practice {
-    outbox.post('PUT', api.planAddress(plan.key), contentOf(plan));
+    outbox.post('PUT', api.planAddress(plan.key), planContentOf(plan));
     return new Practice({ plan, visits: [], mocks: [] }, outbox);
   }
 
@@ -55,7 +53,7 @@ export class Practice {
     return this.undone.length > 0;
   }
 
-  change(change: Partial<Omit<Plan, 'key'>>): void {
+  change(change: Partial<PlanContent>): void {
     const step = { before: this.plan, after: { ...this.plan, ...change } };
     if (isNothing(planChange(step.before, step.after))) return;
     this.done = [...this.done, step];
@@ -72,7 +70,7 @@ export class Practice {
   }
 
   /** Adds tasks with their notes. @returns once the notes are kept; where they cannot be, nothing is added and why is told */
-  async add(tasks: readonly TaskWithSheet[], more: Partial<Omit<Plan, 'key'>> = {}): Promise<Task[]> {
+  async add(tasks: readonly TaskWithSheet[], more: Partial<PlanContent> = {}): Promise<Task[]> {
     try {
       const made: Task[] = [];
       for (const { task, document } of tasks) {
@@ -96,16 +94,16 @@ export class Practice {
   }
 
   log(visit: Omit<Visit, 'plan'>): void {
-    const { id, ...content } = visit;
-    this.visits = eachOnce([...this.visits, { ...visit, plan: this.plan.key }]);
-    this.outbox.post('PUT', api.visitAddress(this.plan.key, id), content);
+    const whole = { ...visit, plan: this.plan.key };
+    this.visits = eachOnce([...this.visits, whole]);
+    this.outbox.post('PUT', api.visitAddress(this.plan.key, visit.id), visitContentOf(whole));
     if (visit.pain && !this.plan.stopped) this.change({ stopped: true });
   }
 
   logMock(mock: Omit<Mock, 'plan'>): void {
-    const { id, ...content } = mock;
-    this.mocks = [...this.mocks.filter((m) => m.id !== id), { ...mock, plan: this.plan.key }];
-    this.outbox.post('PUT', api.mockAddress(this.plan.key, id), content);
+    const whole = { ...mock, plan: this.plan.key };
+    this.mocks = [...this.mocks.filter((m) => m.id !== mock.id), whole];
+    this.outbox.post('PUT', api.mockAddress(this.plan.key, mock.id), mockContentOf(whole));
   }
 
   undo(): void {

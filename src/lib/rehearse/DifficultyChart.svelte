@@ -1,6 +1,16 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { BarController, BarElement, CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+  import {
+    BarController,
+    BarElement,
+    CategoryScale,
+    Chart,
+    LinearScale,
+    LineController,
+    LineElement,
+    PointElement,
+    Tooltip
+  } from 'chart.js';
   import { DIFFICULTY_PARTS, PART_WORDS, type BarDifficulty, type DifficultyPart, type HotSpot } from '$core/rehearsal/difficulty';
   import { SelectItem } from 'carbon-components-svelte';
   import Choice from '../controls/Choice.svelte';
@@ -22,8 +32,7 @@
   const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
   const chosen = (k: number): boolean => k >= workspace.selection.from && k <= workspace.selection.to;
   const hot = (k: number): boolean => spots.some((s) => k >= s.from && k <= s.to);
-  const colours = (): string[] =>
-    difficulty.map((_, k) => token(chosen(k) ? '--edition' : hot(k) ? '--tone-1' : '--tone-1-soft'));
+  const colours = (): string[] => difficulty.map((_, k) => token(chosen(k) ? '--edition' : hot(k) ? '--tone-1' : '--tone-1-soft'));
   const told = (b: BarDifficulty): string[] =>
     DIFFICULTY_PARTS.filter((p) => b.parts[p] >= 0.05)
       .sort((x, y) => b.parts[y] - b.parts[x])
@@ -52,7 +61,8 @@
       options: {
         animation: false,
         maintainAspectRatio: false,
-        onClick: (event, found) => found[0] && workspace.selection.bar(found[0].index, (event.native as MouseEvent | null)?.shiftKey ?? false),
+        onClick: (event, found) =>
+          found[0] && workspace.selection.bar(found[0].index, (event.native as MouseEvent | null)?.shiftKey ?? false),
         plugins: { legend: { display: false }, tooltip: { callbacks: { afterBody: (items) => told(difficulty[items[0].dataIndex]) } } },
         scales: {
           x: { ticks: { color: token('--muted'), maxRotation: 0, autoSkipPadding: 8 }, grid: { display: false } },

@@ -14,6 +14,7 @@
   const { workspace, difficulty, spots }: Props = $props();
 
   const { selection } = $derived(workspace);
+  const SAID: Record<Judgement, string> = { harder: 'Call it harder', easier: 'Call it easier', 'no matter': 'Leave it out' };
   const range = (from: number, to: number): number[] => Array.from({ length: to - from + 1 }, (_, k) => from + k);
   const bars = (from: number, to: number): string => capital(barList(workspace.score!.measures, range(from, to)));
   const chosen = $derived(difficulty.slice(selection.from, selection.to + 1));
@@ -45,12 +46,16 @@
 <section aria-label="The chosen bars">
   <h3>{bars(selection.from, selection.to)} <span class="quiet">{value.toFixed(2)}</span></h3>
   {#each parts as p (p.part)}
-    <p class="part"><span>{PART_WORDS[p.part]}</span><meter min="0" max="1" value={p.value}></meter><span class="number">{p.value.toFixed(2)}</span></p>
+    <p class="part">
+      <span>{PART_WORDS[p.part]}</span><i class="much"><b style:width="{100 * p.value}%"></b></i><span class="number"
+        >{p.value.toFixed(2)}</span
+      >
+    </p>
   {:else}
     <p class="quiet">Nothing here stands out as hard.</p>
   {/each}
   <p class="acts">
-    {#each JUDGEMENTS as as (as)}<Act onclick={() => judge(selection.from, selection.to, as)}>{capital(as)}</Act>{/each}
+    {#each JUDGEMENTS as as (as)}<Act onclick={() => judge(selection.from, selection.to, as)}>{SAID[as]}</Act>{/each}
     <Act onclick={() => keep(selection.from, selection.to)}>Into the plan</Act>
   </p>
 </section>
@@ -65,7 +70,7 @@
     </p>
     <p class="acts">
       <Act onclick={() => workspace.hearReading(workspace.reading, spot.from, spot.to)}>Hear</Act>
-      <Act onclick={() => judge(spot.from, spot.to, 'no matter')}>No matter here</Act>
+      <Act onclick={() => judge(spot.from, spot.to, 'no matter')}>Leave it out</Act>
       <Act onclick={() => keep(spot.from, spot.to)}>Into the plan</Act>
     </p>
   </article>
@@ -76,7 +81,7 @@
   <h3>Said by you</h3>
   {#each judged as run (run.from)}
     <p class="acts">
-      <span>{bars(run.from, run.to)}: {run.as}</span>
+      <span>{bars(run.from, run.to)}: {run.as === 'no matter' ? 'left out' : run.as}</span>
       <Act onclick={() => judge(run.from, run.to, null)}>Take back</Act>
     </p>
   {/each}
@@ -95,9 +100,15 @@
     font-size: 0.9rem;
   }
 
-  meter {
-    width: 100%;
-    height: 0.5rem;
+  .much {
+    height: 0.4rem;
+    background: var(--line);
+  }
+
+  .much b {
+    display: block;
+    height: 100%;
+    background: var(--tone-1);
   }
 
   .number {

@@ -15,7 +15,9 @@
   let beginning = $state(false);
   const isIn = $derived(open?.plan.pieces.some((p) => p.id === practice.pieceId) ?? false);
   const tasks = $derived(open ? inPlanOrder(open.plan).filter((t) => t.piece === practice.pieceId) : []);
-  const others = $derived((practice.plans ?? []).filter((p) => p.date >= (open?.today ?? '') && !practice.own.some((o) => o.key === p.key)));
+  const others = $derived(
+    (practice.plans ?? []).filter((p) => p.date >= (open?.today ?? '') && !practice.own.some((o) => o.key === p.key))
+  );
 
   $effect(() => {
     void practice.need();
@@ -29,8 +31,8 @@
 {:else if beginning || !open}
   <h3>A plan until a date</h3>
   <p class="quiet">
-    With the hard places of this piece, run-throughs and a checklist; drills and whatever you mark are added as you go. Passages alternate and
-    come back spread over the days.
+    With the hard places of this piece, run-throughs and a checklist; drills and whatever you mark are added as you go. Passages alternate
+    and come back spread over the days.
   </p>
   <PlanForm
     players={workspace.data.players}
@@ -41,9 +43,14 @@
   />
   {#if open}<Act onclick={() => (beginning = false)}>Never mind</Act>{/if}
   {#if !open && practice.plans.length}
-    <p><Choice label="or join" value="" onchange={(key) => void practice.choose(key)}
-        ><SelectItem value="" text="a plan that is there" />{#each practice.plans as p (p.key)}<SelectItem value={p.key} text={p.title} />{/each}</Choice
-      ></p>
+    <p>
+      <Choice label="or join" value="" onchange={(key) => void practice.choose(key)}
+        ><SelectItem value="" text="a plan that is there" />{#each practice.plans as p (p.key)}<SelectItem
+            value={p.key}
+            text={p.title}
+          />{/each}</Choice
+      >
+    </p>
   {/if}
 {:else}
   <p class="acts">

@@ -14,6 +14,7 @@ export function bookPartsOf(url: URL): BookPart[] {
   const all = Object.keys(BOOK_PARTS) as BookPart[];
   const asked = url.searchParams.get('parts')?.split(',') ?? all;
   const wrong = asked.find((p) => !(all as string[]).includes(p));
-  if (wrong !== undefined) error(400, `A practice book has no ${wrong.slice(0, 40) || 'part without a name'}: its parts are ${all.join(', ')}.`);
+  if (wrong !== undefined)
+    error(400, `A practice book has no ${wrong.slice(0, 40) || 'part without a name'}: its parts are ${all.join(', ')}.`);
   return all.filter((p) => asked.includes(p));
 }

@@ -1,11 +1,11 @@
 import { error } from '@sveltejs/kit';
-import type { Mock } from '../../core/rehearsal/audition.ts';
+import type { MockContent } from '../../core/rehearsal/audition.ts';
 import type { BookPart } from '../../core/rehearsal/book.ts';
 import type { Day } from '../../core/rehearsal/plan/day.ts';
 import { planDays } from '../../core/rehearsal/plan/days.ts';
 import type { PlanChange } from '../../core/rehearsal/plan/change.ts';
-import type { Plan } from '../../core/rehearsal/plan/plan.ts';
-import type { Visit } from '../../core/rehearsal/plan/visit.ts';
+import type { Plan, PlanContent } from '../../core/rehearsal/plan/plan.ts';
+import type { VisitContent } from '../../core/rehearsal/plan/visit.ts';
 import { LIMITS } from '../../core/style/limits.ts';
 import type { PracticeState } from '../shapes.ts';
 import type { Database } from './db/open.ts';
@@ -41,7 +41,7 @@ export class StudioPractice {
     };
   }
 
-  async keepPlan(key: string, content: practice.PlanContent): Promise<void> {
+  async keepPlan(key: string, content: PlanContent): Promise<void> {
     const known = await practice.findPlan(this.db, this.person, key);
     if (!known && (await practice.countPlans(this.db, this.person)) >= LIMITS.plans)
       error(409, `A studio has at most ${LIMITS.plans} plans; take one away that is over.`);
@@ -50,7 +50,7 @@ export class StudioPractice {
 
   /** @returns the plan with the change and with all that other windows have changed */
   async changePlan(key: string, change: PlanChange): Promise<Plan> {
-    const check = (content: practice.PlanContent): void => void valid(planContent, content, 'The plan');
+    const check = (content: PlanContent): void => void valid(planContent, content, 'The plan');
     return (await practice.changePlan(this.db, this.person, key, change, check)) ?? error(404, 'This plan is not here any more.');
   }
 
@@ -59,11 +59,11 @@ export class StudioPractice {
   }
 
   /** What was practised is kept even where its plan is gone: it may have been taken away while the player was offline. */
-  addVisit(plan: string, id: string, visit: Omit<Visit, 'id' | 'plan'>): Promise<void> {
+  addVisit(plan: string, id: string, visit: VisitContent): Promise<void> {
     return practice.addToLog(this.db, this.person, plan, 'visit', id, visit);
   }
 
-  addMock(plan: string, id: string, mock: Omit<Mock, 'id' | 'plan'>): Promise<void> {
+  addMock(plan: string, id: string, mock: MockContent): Promise<void> {
     return practice.addToLog(this.db, this.person, plan, 'mock', id, mock);
   }
 

@@ -22,7 +22,7 @@
   $effect(() => () => engraver.close());
 </script>
 
-<div bind:clientWidth={width} role="img" aria-label={most < 5 ? "The first lines, engraved" : "The notes, engraved"}>
+<div bind:clientWidth={width} role="img" aria-label={most < 5 ? 'The first lines, engraved' : 'The notes, engraved'}>
   {#if version}
     {#each chunks as chunk (chunk.from)}
       <SystemView {engraver} {chunk} options={{ line, size, sounding: false, version }} markings={[]} rows={[]} eager reserve={110} />

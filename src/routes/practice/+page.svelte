@@ -8,7 +8,7 @@
   import { api } from '$lib/api';
   import { sentenceOf } from '$lib/workspace/latest';
   import { dayOf, daysBetween, inFull } from '$core/rehearsal/plan/day';
-  import { newPlan, OCCASIONS, type Plan } from '$core/rehearsal/plan/plan';
+  import { newPlan, OCCASIONS, planContentOf, type Plan } from '$core/rehearsal/plan/plan';
 
   const { data } = $props();
 
@@ -24,11 +24,13 @@
   const over = $derived(plans.filter((p) => p.date < today));
   const whose = $derived([...new Set(now.map((p) => p.player))]);
 
+  const keep = (plan: Plan) => api.post({ id: '', method: 'PUT', address: api.planAddress(plan.key), body: planContentOf(plan) });
+
   async function begin(about: Pick<Plan, 'title' | 'player' | 'occasion' | 'date' | 'minutes' | 'rest'>): Promise<void> {
-    const { key, ...content } = { ...newPlan(nanoid(), about.player, about.title, today, about.date), ...about };
+    const plan = { ...newPlan(nanoid(), about.player, about.title, today, about.date), ...about };
     try {
-      await api.post({ id: '', method: 'PUT', address: api.planAddress(key), body: content });
-      await goto(`/practice/${key}`);
+      await keep(plan);
+      await goto(`/practice/${plan.key}`);
     } catch (error) {
       fault = sentenceOf(error);
     }
@@ -45,9 +47,8 @@
   }
 
   async function takeBack(plan: Plan): Promise<void> {
-    const { key, ...content } = plan;
     try {
-      await api.post({ id: '', method: 'PUT', address: api.planAddress(key), body: content });
+      await keep(plan);
       plans = [...plans, plan];
       gone = null;
     } catch (error) {
@@ -66,7 +67,9 @@
 {#snippet line(plan: Plan)}
   <li data-testid="plan">
     <a href="/practice/{plan.key}">{plan.title}</a>
-    <span class="quiet">{OCCASIONS[plan.occasion]}, {inFull(plan.date)}{plan.date >= today ? `, ${left(plan)}` : ''}; {plan.minutes} minutes a day</span>
+    <span class="quiet"
+      >{OCCASIONS[plan.occasion]}, {inFull(plan.date)}{plan.date >= today ? `, ${left(plan)}` : ''}; {plan.minutes} minutes a day</span
+    >
     <span class="acts">
       {#if plan.date >= today}<a href="/practice/{plan.key}/session">Practise now</a>{/if}
       <Act onclick={() => void remove(plan)} aria-label="Take away: {plan.title}">Take away</Act>
@@ -78,20 +81,24 @@
 <div class="sheet-page" tabindex="0" role="region" aria-label="Practice">
   <h1>Practice</h1>
   <p class="quiet">
-    Plans until a lesson, a jury, an audition, each of one player. They grow in the Rehearse room of a piece: hard places, drills, and whatever
-    you mark.
+    Plans until a lesson, a jury, an audition, each of one player. They grow in the Rehearse room of a piece: hard places, drills, and
+    whatever you mark.
   </p>
   {#if gone}<p role="status">“{gone.title}” is taken away. <Act onclick={() => void takeBack(gone!)}>Take it back</Act></p>{/if}
   {#if fault}<p role="alert">{fault}</p>{/if}
   {#each whose as key (key)}
     <h2>{nameOf(key)}</h2>
-    <ul>{#each now.filter((p) => p.player === key) as plan (plan.key)}{@render line(plan)}{/each}</ul>
+    <ul>
+      {#each now.filter((p) => p.player === key) as plan (plan.key)}{@render line(plan)}{/each}
+    </ul>
   {:else}
     <p class="empty">No plan is under way. Open a piece, go to Rehearse, and begin one there; or begin an empty one here.</p>
   {/each}
   {#if over.length}
     <h2>Over</h2>
-    <ul>{#each over as plan (plan.key)}{@render line(plan)}{/each}</ul>
+    <ul>
+      {#each over as plan (plan.key)}{@render line(plan)}{/each}
+    </ul>
   {/if}
   <h2>Another plan</h2>
   {#if beginning}

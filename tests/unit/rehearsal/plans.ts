@@ -46,9 +46,16 @@ export const plans: fc.Arbitrary<{ plan: Plan; visits: Visit[] }> = fc
     minutes: fc.integer({ min: 5, max: 90 }),
     rest: fc.uniqueArray(fc.nat(6), { maxLength: 3 }),
     occasion: fc.constantFrom('lesson', 'jury', 'audition', 'concert'),
-    passages: fc.array(fc.record({ difficulty: fc.double({ min: 0, max: 1, noNaN: true }), minutes: fc.integer({ min: 2, max: 12 }) }), {
-      maxLength: 25
-    }),
+    passages: fc.array(
+      fc.record({
+        difficulty: fc.double({ min: 0, max: 1, noNaN: true }),
+        minutes: fc.integer({ min: 2, max: 12 }),
+        bars: fc.nat(30).map((from) => ({ from, to: from + 2 }))
+      }),
+      {
+        maxLength: 25
+      }
+    ),
     runs: fc.array(fc.record({ slow: fc.boolean(), minutes: fc.integer({ min: 2, max: 30 }) }), { maxLength: 3 }),
     moves: fc.array(fc.record({ task: fc.nat(24), from: fc.nat(40), to: fc.nat(40) }), { maxLength: 6 }),
     seen: fc.array(fc.record({ task: fc.nat(24), ago: fc.integer({ min: 1, max: 20 }), missed: fc.nat(9) }), { maxLength: 30 })

@@ -96,7 +96,10 @@ test('the sheet over several takes, and a first strategy from the hardest place'
   const takes = overTakes([mock({ sound: 'no' }), mock({ sound: 'yes' })]);
   assert.deepEqual(takes[0].marks, ['no', 'yes']);
   assert.equal(takes.length, LISTENING.length);
-  const plan = { ...newPlan('p', null, 'x', TODAY, TODAY), tasks: [task('Bars 1–2', { difficulty: 0.2 }), task('Bars 9–11', { difficulty: 0.8 })] };
+  const plan = {
+    ...newPlan('p', null, 'x', TODAY, TODAY),
+    tasks: [task('Bars 1–2', { difficulty: 0.2 }), task('Bars 9–11', { difficulty: 0.8 })]
+  };
   assert.match(strategyFor(plan), /^Be sure rather than grand in bars 9–11 \(quick notes\)/);
   assert.equal(strategyFor({ ...plan, tasks: [] }), '');
 });

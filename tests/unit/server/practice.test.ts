@@ -9,7 +9,8 @@ import { PDFDocument } from 'pdf-lib';
 import { addDays } from '../../../src/core/rehearsal/plan/day.ts';
 import { planDays } from '../../../src/core/rehearsal/plan/days.ts';
 import { planChange } from '../../../src/core/rehearsal/plan/change.ts';
-import { newPlan, type Plan } from '../../../src/core/rehearsal/plan/plan.ts';
+import { newPlan, planContentOf, type Plan } from '../../../src/core/rehearsal/plan/plan.ts';
+import { visitContentOf } from '../../../src/core/rehearsal/plan/visit.ts';
 import { calendarOf } from '../../../src/lib/server/calendar.ts';
 import { valid } from '../../../src/lib/server/http.ts';
 import { openDatabase } from '../../../src/lib/server/db/open.ts';
@@ -47,11 +48,9 @@ const PLAN: Plan = {
   pieces: [{ id: 1, reading: 1, title: 'Corrente', seconds: 90, tempo: { low: 100, high: 112 }, cuts: '' }],
   tasks: [task('t0', { sheet: 's0' }), task('t1')]
 };
-const content = ({ key: _, ...rest }: Plan): Omit<Plan, 'key'> => rest;
-
 test('a plan is kept; two windows change it, and both changes stand; another person has none of it', async () => {
-  await practice.keepPlan('p', content(PLAN));
-  await practice.keepPlan('p', content(PLAN));
+  await practice.keepPlan('p', planContentOf(PLAN));
+  await practice.keepPlan('p', planContentOf(PLAN));
   assert.deepEqual(await practice.plans(), [PLAN]);
   const one = planChange(PLAN, { ...PLAN, minutes: 45 });
   const two = planChange(PLAN, { ...PLAN, tasks: [PLAN.tasks[0], { ...PLAN.tasks[1], minutes: 9 }] });
@@ -65,22 +64,29 @@ test('a plan is kept; two windows change it, and both changes stand; another per
 });
 
 test('a visit sent twice stands once, and what was practised outlives a plan that is taken away and back', async () => {
-  const { id, plan, ...v } = visit('v1');
-  for (let k = 0; k < 3; k++) await practice.addVisit(plan, id, v);
-  await practice.addVisit(plan, id, { ...v, words: 'sent again, otherwise' });
-  await practice.addMock('p', 'm1', { day: TODAY, order: [1], tempi: { 1: 104 }, sheet: { sound: 'yes' }, listener: 'Ms Brandt', words: '' });
+  const v = visitContentOf(visit('v1'));
+  for (let k = 0; k < 3; k++) await practice.addVisit('p', 'v1', v);
+  await practice.addVisit('p', 'v1', { ...v, words: 'sent again, otherwise' });
+  await practice.addMock('p', 'm1', {
+    day: TODAY,
+    order: [1],
+    tempi: { 1: 104 },
+    sheet: { sound: 'yes' },
+    listener: 'Ms Brandt',
+    words: ''
+  });
   const { visits, mocks } = await practice.state('p');
   assert.deepEqual(visits, [visit('v1')]);
   assert.equal(mocks[0].listener, 'Ms Brandt');
   const before = await practice.plan('p');
   await practice.removePlan('p');
   assert.match(await refusedAs(() => practice.state('p')), /^404/);
-  await practice.keepPlan('p', content(before));
+  await practice.keepPlan('p', planContentOf(before));
   assert.equal((await practice.state('p')).visits.length, 1);
 });
 
 test('what is sent is checked, and what is wrong is named', async () => {
-  const plan = (change: object): Promise<string> => refusedAs(() => valid(planContent, { ...content(PLAN), ...change }, 'The plan'));
+  const plan = (change: object): Promise<string> => refusedAs(() => valid(planContent, { ...planContentOf(PLAN), ...change }, 'The plan'));
   assert.equal(await plan({}), 'taken');
   assert.match(await plan({ date: '2026-13-01' }), /date/);
   assert.match(await plan({ minutes: 0 }), /minutes/);
@@ -91,11 +97,13 @@ test('what is sent is checked, and what is wrong is named', async () => {
   assert.equal(await change({ set: { minutes: 20 }, put: { tasks: { t0: null } } }), 'taken');
   assert.match(await change({ set: { key: 'other' }, put: {} }), /key/);
   assert.match(await change({ set: {}, put: { players: {} } }), /players/);
-  const { id: _i, plan: _p, ...v } = visit('v');
+  const v = visitContentOf(visit('v'));
   assert.match(await refusedAs(() => valid(visitContent, { ...v, seconds: -1 }, 'The visit')), /seconds/);
   assert.match(await refusedAs(() => valid(visitContent, { ...v, felt: 'great' }, 'The visit')), /felt/);
   assert.match(
-    await refusedAs(() => valid(mockContent, { day: TODAY, order: [], tempi: {}, sheet: { sound: 'maybe' }, listener: '', words: '' }, 'It')),
+    await refusedAs(() =>
+      valid(mockContent, { day: TODAY, order: [], tempi: {}, sheet: { sound: 'maybe' }, listener: '', words: '' }, 'It')
+    ),
     /sound/
   );
   // A change that is well in itself may still not make a plan that is not.
@@ -128,7 +136,10 @@ test('the calendar has each day once, whole days under names that stay (RFC 5545
   for (const line of text.split('\r\n')) assert.ok(Buffer.byteLength(line) <= 75, line);
   const uids = [...text.matchAll(/UID:(\S+)/g)].map((m) => m[1]);
   const busy = days.filter((d) => d.items.length || d.kind === 'performance');
-  assert.deepEqual(uids, busy.map((d) => `p-${d.day}@nuvelo`));
+  assert.deepEqual(
+    uids,
+    busy.map((d) => `p-${d.day}@nuvelo`)
+  );
   assert.deepEqual(
     [...text.matchAll(/DTSTART;VALUE=DATE:(\d{8})/g)].map((m) => m[1]),
     busy.map((d) => d.day.replaceAll('-', ''))

@@ -19,5 +19,6 @@ export const judgeBars: CommandDescription<JudgeBars> = {
     for (let k = from; k <= to; k++) judged = as === null ? without(judged, k) : { ...judged, [k]: as };
     return { ...reading, judged };
   },
-  words: ({ as }) => (as === null ? 'taking back what was said of bars' : as === 'no matter' ? 'leaving a hard place out' : `calling bars ${as}`)
+  words: ({ as }) =>
+    as === null ? 'taking back what was said of bars' : as === 'no matter' ? 'leaving a hard place out' : `calling bars ${as}`
 };

@@ -17,13 +17,15 @@ export interface Chain {
 /** Where a passage may be cut: every so many beats where something is struck, first and last left out; at most so many, evenly. */
 function joints(bars: readonly DrillBar[], { most: steps, unit }: Chain): Joint[] {
   const most = steps - 1;
-  const all = bars.flatMap((b, bar): Joint[] =>
-    b.sounds.flatMap((s) => {
-      const beats = (s.at.n * b.beat.d) / (s.at.d * b.beat.n);
-      const inside = bar > 0 || s.at.n > 0;
-      return s.heads.length && Number.isInteger(Number(beats.toFixed(9))) && inside ? [{ bar, at: s.at }] : [];
-    })
-  ).filter((_, k) => k % unit === unit - 1);
+  const all = bars
+    .flatMap((b, bar): Joint[] =>
+      b.sounds.flatMap((s) => {
+        const beats = (s.at.n * b.beat.d) / (s.at.d * b.beat.n);
+        const inside = bar > 0 || s.at.n > 0;
+        return s.heads.length && Number.isInteger(Number(beats.toFixed(9))) && inside ? [{ bar, at: s.at }] : [];
+      })
+    )
+    .filter((_, k) => k % unit === unit - 1);
   if (all.length <= most) return all;
   return Array.from({ length: most }, (_, k) => all[Math.round(((k + 1) * (all.length - 1)) / most)]);
 }

@@ -13,7 +13,9 @@ export function chordsRepeated(bars: readonly DrillBar[], heads: number, most: n
       seen.add(name);
       return true;
     });
-  return chords.slice(0, most).map((s) => barOf(bars[0], frac(times), inARow(Array.from({ length: times }, () => ({ ...bare(s), duration: frac(1) })))));
+  return chords
+    .slice(0, most)
+    .map((s) => barOf(bars[0], frac(times), inARow(Array.from({ length: times }, () => ({ ...bare(s), duration: frac(1) })))));
 }
 
 /** Bars in twice their time, bound. */

@@ -9,7 +9,7 @@ export const PLANNED = {
   moved: 'put here by hand',
   new: 'new today',
   due: 'due again',
-  more: 'hardest of what is known',
+  more: 'to keep it',
   run: 'run-through',
   'slow-run': 'slow run-through'
 } as const;
@@ -57,7 +57,15 @@ export function planDays(plan: Plan, visits: readonly Visit[], today: Day): Plan
   if (plan.stopped || !all.length) return { days: all.map((day) => frame(plan, day, performance)), left: [] };
   const own = eachOnce(visits).filter((v) => v.plan === plan.key && v.day <= today);
   const spacing = new Spacing(daysBetween(from, plan.date));
-  const cards = new Map(plan.tasks.map((t) => [t.key, spacing.history(own.filter((v) => v.task === t.key), t.tempo?.goal ?? null)]));
+  const cards = new Map(
+    plan.tasks.map((t) => [
+      t.key,
+      spacing.history(
+        own.filter((v) => v.task === t.key),
+        t.tempo?.goal ?? null
+      )
+    ])
+  );
   /** What was done today already is not planned again, and its minutes are gone. */
   const doneToday = new Set(own.filter((v) => v.day === today).map((v) => v.task));
   const spent = own.filter((v) => v.day === today).reduce((n, v) => n + v.seconds / 60, 0);
@@ -91,7 +99,9 @@ export function planDays(plan: Plan, visits: readonly Visit[], today: Day): Plan
     for (const i of o.items) begun.add(i.task);
 
     if (o.begins) {
-      const left = waiting.filter((t) => !begun.has(t.key) && !pins.some((p) => p.task === t.key && p.to > o.day));
+      const open = waiting.filter((t) => !begun.has(t.key) && !pins.some((p) => p.task === t.key && p.to > o.day));
+      // Other bars before more of the same ones, as far as there is a choice.
+      const left = spread(open, (t) => crowded(t, o));
       const at = begins.indexOf(o);
       const later = begins.slice(at + 1).reduce((n, x) => n + Math.floor(x.free / W.least), 0);
       const even = Math.ceil(left.length / Math.max(1, within - at));
@@ -118,11 +128,14 @@ export function planDays(plan: Plan, visits: readonly Visit[], today: Day): Plan
     };
     if (o.last) placeRuns();
     // The run has its minutes before all that is due takes them.
-    for (const t of due.slice(0, Math.ceil(due.length / 2))) put(t, 'due', W.least);
+    for (const t of due.slice(0, Math.ceil(due.length / 2))) if (!crowded(t, o)) put(t, 'due', W.least);
     if (!o.last) placeRuns();
-    for (const t of due) put(t, 'due', W.least);
-    const rest = known.filter((t) => !o.items.some((i) => i.task === t.key)).sort((a, b) => value(b, o.day) - value(a, o.day));
-    for (const t of rest) if (daysSince(t, o.day) > 0) put(t, 'more');
+    for (const t of due) if (!crowded(t, o)) put(t, 'due', W.least);
+    // What minutes are left go to what was longest away, and only then to what was played yesterday.
+    const rest = known
+      .filter((t) => !o.items.some((i) => i.task === t.key))
+      .sort((a, b) => daysSince(b, o.day) - daysSince(a, o.day) || b.difficulty - a.difficulty);
+    for (const least of [W.apart, 1]) for (const t of rest) if (daysSince(t, o.day) >= least && !crowded(t, o)) put(t, 'more');
     sinceRun++;
     for (const i of o.items) {
       const task = plan.tasks.find((t) => t.key === i.task);
@@ -131,6 +144,16 @@ export function planDays(plan: Plan, visits: readonly Visit[], today: Day): Plan
     o.items = inDayOrder(o.items, plan);
   });
 
+  /** Whether a day has as much on the bars of a task as is good. */
+  function crowded(t: Task, o: Open): boolean {
+    const there = o.items.filter((i) =>
+      overlap(
+        t,
+        plan.tasks.find((x) => x.key === i.task)
+      )
+    );
+    return there.length >= W.sameBars;
+  }
   function value(t: Task, day: Day): number {
     const card = cards.get(t.key);
     return (card ? 1 - spacing.known(card, day) : 1) + t.difficulty;
@@ -154,9 +177,20 @@ const frame = (plan: Plan, day: Day, performance: boolean): PlannedDay => ({
   items: []
 });
 
+/** Whether two tasks are on the same bars. */
+const overlap = (a: Task, b: Task | undefined): boolean =>
+  b !== undefined && a.piece === b.piece && a.bars !== null && b.bars !== null && a.bars.from <= b.bars.to && b.bars.from <= a.bars.to;
+
+/** In the same order, with each that has the bars of two before it put behind the others. */
+function spread(tasks: readonly Task[], crowded: (t: Task) => boolean): Task[] {
+  const first: Task[] = [];
+  const later: Task[] = [];
+  for (const t of tasks) (crowded(t) || first.filter((x) => overlap(t, x)).length >= W.sameBars ? later : first).push(t);
+  return [...first, ...later];
+}
+
 /** Whether new things may be begun on a day. */
-export const mayBegin = (plan: Plan, day: Day): boolean =>
-  !isPerformance(plan.occasion) || daysBetween(day, plan.date) > W.nothingNew;
+export const mayBegin = (plan: Plan, day: Day): boolean => !isPerformance(plan.occasion) || daysBetween(day, plan.date) > W.nothingNew;
 
 /** Puts what was dragged where it was dragged to. @returns the moves that hold */
 function placeMoves(plan: Plan, open: Open[], today: Day, started: ReadonlySet<string>): Plan['moves'] {

@@ -24,8 +24,7 @@ export function moved(plan: Plan, visits: readonly Visit[], today: Day, task: st
   if (plan.rest.includes(weekday(to))) return `${inFull(to)} is a day of rest.`;
   const before = planDays(plan, visits, today);
   const known = visits.some((v) => v.task === task);
-  if (!mayBegin(plan, to) && !known && own.kind !== 'slow-run')
-    return 'Nothing new is begun in the last two days before a performance.';
+  if (!mayBegin(plan, to) && !known && own.kind !== 'slow-run') return 'Nothing new is begun in the last two days before a performance.';
   if (!mayBegin(plan, to) && own.kind === 'run') return 'In the last two days before a performance one runs through slowly.';
   const isThere = (p: Plan): boolean => planDays(p, visits, today).days.some((d) => d.day === to && d.items.some((i) => i.task === task));
   // One that goes back to where it would stand by itself is none.

@@ -2,9 +2,9 @@ import type { ObjectSchema } from 'joi';
 import type { SchemaKit } from '../../schema-kit.ts';
 import { DRILL_CONTROLS, DRILL_KINDS } from '../../style/drills.ts';
 import { CHECKS, LISTENING } from '../../style/practice.ts';
-import { MARKS, type Mock } from '../audition.ts';
-import { OCCASIONS, TASK_KINDS, type Plan } from './plan.ts';
-import { FELT, type Visit } from './visit.ts';
+import { MARKS, type MockContent } from '../audition.ts';
+import { OCCASIONS, TASK_KINDS, type PlanContent } from './plan.ts';
+import { FELT, type VisitContent } from './visit.ts';
 import type { PlanChange } from './change.ts';
 
 /** Ends of what may be sent; set by hand. */
@@ -64,7 +64,7 @@ function parts(kit: SchemaKit) {
 }
 
 /** A whole plan, as it is begun. */
-export function planSchema(kit: SchemaKit): ObjectSchema<Omit<Plan, 'key'>> {
+export function planSchema(kit: SchemaKit): ObjectSchema<PlanContent> {
   const { fields, task, section, set } = parts(kit);
   return kit.record({
     ...fields,
@@ -85,7 +85,7 @@ export function planChangeSchema(kit: SchemaKit): ObjectSchema<PlanChange> {
 }
 
 /** A visit to a task; its name comes from elsewhere. */
-export function visitSchema(kit: SchemaKit): ObjectSchema<Omit<Visit, 'id' | 'plan'>> {
+export function visitSchema(kit: SchemaKit): ObjectSchema<VisitContent> {
   const { joi, integer, orNull, oneOf, id } = kit;
   const { day, line, tempo } = parts(kit);
   const count = integer.min(0).max(10_000);
@@ -105,13 +105,16 @@ export function visitSchema(kit: SchemaKit): ObjectSchema<Omit<Visit, 'id' | 'pl
 }
 
 /** A take before listeners; its name comes from elsewhere. */
-export function mockSchema(kit: SchemaKit): ObjectSchema<Omit<Mock, 'id' | 'plan'>> {
+export function mockSchema(kit: SchemaKit): ObjectSchema<MockContent> {
   const { joi } = kit;
   const { day, line, tempo, number } = parts(kit);
   return kit.record({
     day,
     order: kit.list(number, MOST.pieces),
-    tempi: joi.object().pattern(/^\d{1,9}$/, tempo).max(MOST.pieces),
+    tempi: joi
+      .object()
+      .pattern(/^\d{1,9}$/, tempo)
+      .max(MOST.pieces),
     sheet: kit.record({}, Object.fromEntries(LISTENING.map((l) => [l.key, kit.oneOf(Object.keys(MARKS))]))),
     listener: line(),
     words: line(MOST.words)

@@ -136,6 +136,10 @@ export const newPlan = (key: string, player: string | null, title: string, begin
   stopped: false
 });
 
+/** What is said of a plan, without its name. */
+export type PlanContent = Omit<Plan, 'key'>;
+export const planContentOf = ({ key: _, ...content }: Plan): PlanContent => content;
+
 /** The tasks of a plan in the order of its pieces and bars; what is of the whole piece comes last. */
 export function inPlanOrder(plan: Plan): Task[] {
   const place = new Map(plan.pieces.map((p, k) => [p.id, k]));

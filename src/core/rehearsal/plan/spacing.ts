@@ -44,4 +44,5 @@ export class Spacing {
 export const dueDay = (card: Card): Day => new Date(card.due).toISOString().slice(0, 10);
 
 /** Days from its last visit until it is due; 0 where there was none. */
-export const interval = (card: Card): number => (card.last_review ? daysBetween(new Date(card.last_review).toISOString().slice(0, 10), dueDay(card)) : 0);
+export const interval = (card: Card): number =>
+  card.last_review ? daysBetween(new Date(card.last_review).toISOString().slice(0, 10), dueDay(card)) : 0;

@@ -26,6 +26,10 @@ export interface Visit {
   pain: boolean;
 }
 
+/** What is said of a visit, without its name and its plan. */
+export type VisitContent = Omit<Visit, 'id' | 'plan'>;
+export const visitContentOf = ({ id: _id, plan: _plan, ...content }: Visit): VisitContent => content;
+
 /** How well a task was known at a visit: what the player said, else what the counts and the ladder say. */
 export function feltAt(visit: Visit, goal: number | null): Felt {
   if (visit.felt) return visit.felt;

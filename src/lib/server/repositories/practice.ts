@@ -1,41 +1,26 @@
 import { and, asc, count, eq } from 'drizzle-orm';
 import type { Mock } from '../../../core/rehearsal/audition.ts';
 import { changedPlan, type PlanChange } from '../../../core/rehearsal/plan/change.ts';
-import type { Plan } from '../../../core/rehearsal/plan/plan.ts';
+import { planContentOf, type Plan, type PlanContent } from '../../../core/rehearsal/plan/plan.ts';
 import type { Visit } from '../../../core/rehearsal/plan/visit.ts';
 import type { Database } from '../db/open.ts';
 import { plans, practiceLog, sheets } from '../db/schema.ts';
-
-/** What is said of a plan, without its key. */
-export type PlanContent = Omit<Plan, 'key'>;
 
 const mine = (owner: string, key: string) => and(eq(plans.owner, owner), eq(plans.key, key));
 
 /** All plans of a person, the first one first. */
 export async function listPlans(db: Database, owner: string): Promise<Plan[]> {
-  const rows = await db
-    .select({ key: plans.key, content: plans.content })
-    .from(plans)
-    .where(eq(plans.owner, owner))
-    .orderBy(asc(plans.id));
+  const rows = await db.select({ key: plans.key, content: plans.content }).from(plans).where(eq(plans.owner, owner)).orderBy(asc(plans.id));
   return rows.map(({ key, content }) => ({ ...(content as PlanContent), key }));
 }
 
 export async function findPlan(db: Database, owner: string, key: string): Promise<Plan | null> {
-  const [row] = await db
-    .select({ content: plans.content })
-    .from(plans)
-    .where(mine(owner, key));
+  const [row] = await db.select({ content: plans.content }).from(plans).where(mine(owner, key));
   return row ? { ...(row.content as PlanContent), key } : null;
 }
 
 export const countPlans = async (db: Database, owner: string): Promise<number> =>
-  (
-    await db
-      .select({ n: count() })
-      .from(plans)
-      .where(eq(plans.owner, owner))
-  )[0].n;
+  (await db.select({ n: count() }).from(plans).where(eq(plans.owner, owner)))[0].n;
 
 /** Keeps a plan whole, whether it is new or known: the same sent twice stands once. */
 export const keepPlan = async (db: Database, owner: string, key: string, content: PlanContent): Promise<void> => {
@@ -58,28 +43,17 @@ export const changePlan = (
   check: (content: PlanContent) => void
 ): Promise<Plan | null> =>
   db.transaction(async (tx) => {
-    const [row] = await tx
-      .select({ content: plans.content })
-      .from(plans)
-      .where(mine(owner, key));
+    const [row] = await tx.select({ content: plans.content }).from(plans).where(mine(owner, key));
     if (!row) return null;
-    const { key: _, ...content } = changedPlan({ ...(row.content as PlanContent), key }, change);
+    const content = planContentOf(changedPlan({ ...(row.content as PlanContent), key }, change));
     check(content);
-    await tx
-      .update(plans)
-      .set({ content })
-      .where(mine(owner, key));
+    await tx.update(plans).set({ content }).where(mine(owner, key));
     return { ...content, key };
   });
 
 /** @returns whether there was such a plan. What was practised stays: taken back, the plan has it again. */
 export const removePlan = async (db: Database, owner: string, key: string): Promise<boolean> =>
-  (
-    await db
-      .delete(plans)
-      .where(mine(owner, key))
-      .returning({ id: plans.id })
-  ).length > 0;
+  (await db.delete(plans).where(mine(owner, key)).returning({ id: plans.id })).length > 0;
 
 /** What is in the log of a plan, in the order in which it came. */
 async function logged<T>(db: Database, owner: string, plan: string, kind: 'visit' | 'mock'): Promise<T[]> {

@@ -20,7 +20,14 @@
 
   const { data } = $props();
 
-  const TABS = { days: 'Days', checks: 'Checklist', progress: 'Progress', audition: 'Audition', sets: 'Sets', settings: 'Settings' } as const;
+  const TABS = {
+    days: 'Days',
+    checks: 'Checklist',
+    progress: 'Progress',
+    audition: 'Audition',
+    sets: 'Sets',
+    settings: 'Settings'
+  } as const;
   let tab = $state<keyof typeof TABS>('days');
   const practice = $derived.by(() => {
     const { state } = data;
@@ -59,7 +66,9 @@
 <div class="plan" tabindex="0" role="region" aria-label="Plan">
   <header>
     <h1>{plan.title}</h1>
-    <span class="quiet">{player?.name ?? 'nobody in particular'}; {OCCASIONS[plan.occasion]}, {inFull(plan.date)}; {plan.minutes} minutes a day</span>
+    <span class="quiet"
+      >{player?.name ?? 'nobody in particular'}; {OCCASIONS[plan.occasion]}, {inFull(plan.date)}; {plan.minutes} minutes a day</span
+    >
     <span class="acts not-printed">
       <a class="start" href="/practice/{plan.key}/session">Practise now</a>
       {#if practice}
@@ -78,7 +87,8 @@
       </p>
     {/if}
     <p class="acts not-printed">
-      {#if plan.pieces.length}Pieces: {#each plan.pieces as p (p.id)}<a href="/pieces/{p.id}/rehearse?reading={p.reading}">{p.title}</a>{/each}
+      {#if plan.pieces.length}Pieces: {#each plan.pieces as p (p.id)}<a href="/pieces/{p.id}/rehearse?reading={p.reading}">{p.title}</a
+          >{/each}
       {:else}<span class="quiet">No piece yet: open one, go to Rehearse, and take it into this plan.</span>{/if}
       <span class="files">
         <a href={api.bookAddress(plan.key, practice.today)} download>Practice book (PDF)</a>
@@ -146,6 +156,10 @@
 
   .start {
     font-weight: 600;
+  }
+
+  .plan :global(.bx--tab-content) {
+    padding-top: 0.7rem;
   }
 
   .stopped {

@@ -3,6 +3,7 @@
   import Act from '$lib/controls/Act.svelte';
   import { goto } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
+  import { inSentences } from '$core/sentences';
   import { inWords } from '$core/markings/describe';
   import type { Finding, Severity } from '$core/proof/finding';
   import { draftId } from '$core/reading/draft/draft';
@@ -60,6 +61,12 @@
     workspace?.act({ type: 'add-marking', marking: { ...f.marking!, id: draftId(`proof-${f.id}`) } });
   }
 
+  /** Into the plan of practice. */
+  function practise(f: Finding): void {
+    const bar = workspace?.measureOf(f.start)?.index ?? 0;
+    void workspace?.practice.toTask({ from: bar, to: bar, own: { title: f.kind, how: inSentences([f.what, f.remedy]) } });
+  }
+
   function accept(event: SubmitEvent, f: Finding): void {
     event.preventDefault();
     if (!because.trim()) return;
@@ -106,6 +113,7 @@
               </p>
               <div class="acts">
                 <Act onclick={() => lead(f)}>Go to the bar</Act>
+                <Act onclick={() => practise(f)}>Make it a task</Act>
                 {#if f.marking}<Button size="small" kind="tertiary" on:click={() => solve(f)}>Add {inWords(f.marking)}</Button>{/if}
                 {#if accepting === f.id}
                   <form onsubmit={(e) => accept(e, f)}>

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import type { PlanChange } from '$core/rehearsal/plan/change';
-import type { Plan } from '$core/rehearsal/plan/plan';
+import type { PlanContent } from '$core/rehearsal/plan/plan';
 import { limitedJson, MOST_ACT_BYTES, valid } from '$lib/server/http';
 import { keyOf } from '$lib/server/params';
 import { planChangeContent, planContent } from '$lib/server/schemas';
@@ -14,7 +14,7 @@ export const GET: RequestHandler = async ({ params, locals }) => json(await loca
 /** Keeps a whole plan: a new one, or one that is taken back. */
 export const PUT: RequestHandler = async ({ params, request, locals }) => {
   const key = keyOf(params.key, WHAT);
-  const content = valid<Omit<Plan, 'key'>>(planContent, await limitedJson(request, MOST_ACT_BYTES), 'The plan');
+  const content = valid<PlanContent>(planContent, await limitedJson(request, MOST_ACT_BYTES), 'The plan');
   await locals.studio.practice.keepPlan(key, content);
   return new Response(null, { status: 204 });
 };

@@ -1,4 +1,4 @@
-import type { Mock } from '$core/rehearsal/audition';
+import type { MockContent } from '$core/rehearsal/audition';
 import { limitedJson, valid } from '$lib/server/http';
 import { keyOf } from '$lib/server/params';
 import { mockContent } from '$lib/server/schemas';
@@ -7,7 +7,7 @@ import type { RequestHandler } from './$types';
 /** Adds to the log of the plan under the name that the window gave it: sent twice it stands once. */
 export const PUT: RequestHandler = async ({ params, request, locals }) => {
   const [plan, id] = [keyOf(params.key, 'The key of the plan'), keyOf(params.id, 'The name of the entry')];
-  const content = valid<Omit<Mock, 'id' | 'plan'>>(mockContent, await limitedJson(request), 'What was practised');
+  const content = valid<MockContent>(mockContent, await limitedJson(request), 'What was practised');
   await locals.studio.practice.addMock(plan, id, content);
   return new Response(null, { status: 204 });
 };
