@@ -16,7 +16,7 @@ async function findings(page: Page, rules?: string[]): Promise<string[]> {
     .map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' | ')}`);
 }
 
-for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press'] as const)
+for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press', 'Rehearse'] as const)
   test(`no serious accessibility finding: ${room}, light and dark`, async ({ page }) => {
     await page.addInitScript(() => localStorage.setItem('nuvelo-theme', 'light'));
     await openRoom(page, 'Andantino', room);
@@ -30,7 +30,7 @@ for (const room of ['Survey', 'Structure', 'Reading', 'Hearing', 'Proof', 'Press
     expect(await findings(page, ['color-contrast', 'link-in-text-block'])).toEqual([]);
   });
 
-for (const address of ['/', '/bin', '/type', '/write', '/rules', '/players'])
+for (const address of ['/', '/bin', '/type', '/write', '/rules', '/players', '/practice'])
   test(`no serious accessibility finding: ${address}`, async ({ page }) => {
     await visit(page, address);
     expect(await findings(page)).toEqual([]);

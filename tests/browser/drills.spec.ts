@@ -13,11 +13,21 @@ test('practice material of the chosen bars: offered with its reason, engraved, h
   await expect(bow).toContainText(/the bow goes over \d strings/);
   await bow.getByRole('button', { name: 'Show' }).click();
   await expect(bow.locator('.system svg').first()).toBeVisible();
-  await expect(page.getByTestId('play')).toBeEnabled();
   const sounded = page.evaluate(() => new Promise((done) => addEventListener('nuvelo-scheduled', () => done(true), { once: true })));
   await bow.getByRole('button', { name: 'Hear' }).click();
   expect(await sounded).toBe(true);
   await bow.getByRole('button', { name: 'Stop' }).click();
+  // Set otherwise it is another sheet, and the other way round another kind.
+  const pairs = drills.locator('article', { hasText: 'Added from the end' });
+  if (await pairs.count()) {
+    await pairs.getByRole('button', { name: 'More: times' }).click();
+    await expect(pairs.getByTestId('repeats')).toHaveText('2');
+    await pairs.getByRole('button', { name: 'The other way round' }).click();
+    await expect(drills.locator('article', { hasText: 'Added from the front' }).first()).toBeVisible();
+  }
+  const midi = page.waitForEvent('download');
+  await bow.getByRole('button', { name: 'MIDI' }).click();
+  expect((await midi).suggestedFilename()).toMatch(/\.mid$/);
   const tempo = Number(await bow.getByTestId('tempo').textContent());
   await bow.getByRole('button', { name: 'Faster' }).click();
   const quicker = Number(await bow.getByTestId('tempo').textContent());

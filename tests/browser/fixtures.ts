@@ -12,8 +12,9 @@ export const test = base.extend<{ watched: void }>({
         if (!['127.0.0.1', ''].includes(url.hostname)) faults.push(`a request left the machine: ${request.url()}`);
       });
       context.on('console', (message) => {
-        // A conflict between two windows (409), an act that is refused (400, 507) and another history (410) are answered so, which the browser logs by itself.
-        if (message.type() === 'error' && !/status of (400|409|410|507)/.test(message.text())) faults.push(`console: ${message.text()}`);
+        // A connection that a test takes away is told by the browser. A conflict between two windows (409), an act that is refused (400, 507) and another history (410) are answered so, which the browser logs by itself.
+        if (message.type() === 'error' && !/status of (400|409|410|507)|ERR_INTERNET_DISCONNECTED/.test(message.text()))
+          faults.push(`console: ${message.text()}`);
       });
       context.on('weberror', (error) => faults.push(`page: ${error.error().message}`));
       await use();
@@ -57,7 +58,7 @@ async function ownCopy(page: Page, title: string): Promise<string> {
 export async function openRoom(
   page: Page,
   title: string,
-  room: 'Survey' | 'Structure' | 'Reading' | 'Hearing' | 'Proof' | 'Press'
+  room: 'Survey' | 'Structure' | 'Reading' | 'Hearing' | 'Proof' | 'Press' | 'Rehearse'
 ): Promise<void> {
   await visit(page, '/');
   if (DEMO.includes(title)) await visit(page, `${await ownCopy(page, title)}/${room.toLowerCase()}`);

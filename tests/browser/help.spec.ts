@@ -6,14 +6,14 @@ test.describe('a first visit', () => {
   test('leads through the rooms with a piece, goes on after a reload, and can be left for good', async ({ page }) => {
     await visit(page, '/');
     const tour = page.getByTestId('first-visit');
-    await expect(tour).toContainText('1 of 7');
+    await expect(tour).toContainText('1 of 8');
     for (const room of ['Survey', 'Structure', 'Reading']) {
       await tour.getByRole('button', { name: `Next: ${room}` }).click();
       await expect(page).toHaveURL(new RegExp(`/pieces/\\d+/${room.toLowerCase()}`));
     }
     await drawn(page);
     await page.reload();
-    await expect(tour).toContainText('4 of 7');
+    await expect(tour).toContainText('4 of 8');
     await tour.getByRole('button', { name: 'Leave the tour' }).click();
     await expect(tour).toHaveCount(0);
     await page.reload();
@@ -21,7 +21,7 @@ test.describe('a first visit', () => {
     await expect(tour).toHaveCount(0);
     await page.getByRole('button', { name: 'Help' }).click();
     await page.getByRole('button', { name: /two minutes/ }).click();
-    await expect(tour).toContainText('1 of 7');
+    await expect(tour).toContainText('1 of 8');
   });
 });
 

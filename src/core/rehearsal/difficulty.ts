@@ -122,17 +122,22 @@ export const judgedDifficulty = (bars: readonly BarDifficulty[], judged: Readonl
     return as === undefined ? b : { ...b, value: as === 'no matter' ? 0 : most(b.value + (as === 'harder' ? W.judged : -W.judged)) };
   });
 
-/** Where the piece is hardest. Handbook 21.1. @param judged bars that the teacher calls harder are always one */
+/**
+ * Where the piece is hardest. Handbook 21.1.
+ * @param measured without the teacher's word: what is left out makes nothing else hard
+ * @param judged bars that the teacher calls harder are always one
+ */
 export function hotSpots(
-  bars: readonly BarDifficulty[],
+  measured: readonly BarDifficulty[],
   phraseStarts: ReadonlySet<number>,
   judged: Readonly<Record<number, Judgement>> = {}
 ): HotSpot[] {
-  const played = bars.filter((b) => b.value > 0);
+  const played = measured.filter((b) => b.value > 0);
   if (!played.length) return [];
   const mean = played.reduce((n, b) => n + b.value, 0) / played.length;
   const deviation = Math.sqrt(played.reduce((n, b) => n + (b.value - mean) ** 2, 0) / played.length);
   const limit = Math.max(W.least, mean + W.above * deviation);
+  const bars = judgedDifficulty(measured, judged);
   const spots: HotSpot[] = [];
   for (const b of bars) {
     if (b.value < limit && judged[b.measure] !== 'harder') continue;

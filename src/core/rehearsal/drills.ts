@@ -157,7 +157,8 @@ export function drillsOf(c: DrillContext, from: number, to: number, wanted: Dril
 
 /** All that drills of a part are made of. */
 export function drillContext(study: Study, technique: Technique, part: number, judged: Reading['judged'] = {}): DrillContext {
-  const difficulty = judgedDifficulty(difficultyOf(study, technique), judged);
+  const measured = difficultyOf(study, technique);
+  const difficulty = judgedDifficulty(measured, judged);
   const phraseStarts = new Set(study.facts.phrases.map((p) => measureAt(study.score, p.start).index));
-  return { study, technique, part, difficulty, spots: hotSpots(difficulty, phraseStarts, judged) };
+  return { study, technique, part, difficulty, spots: hotSpots(measured, phraseStarts, judged) };
 }

@@ -15,6 +15,8 @@ export const PRACTICE = {
   nothingNew: 2,
   /** Share of the days in which all new things are begun, so that the rest is for coming back. [M] */
   beginsWithin: 0.6,
+  /** New tasks of one day at most, as long as all can begin in time. [M] */
+  mostNew: 4,
   /** Share of the days after which run-throughs come, and every how many days. [M] */
   runsFrom: 0.5,
   runsEvery: 3,

@@ -48,6 +48,11 @@ export class Outbox {
     window.removeEventListener('online', this.online);
   }
 
+  /** What is on its way to an address, or below it. */
+  waitingFor(address: string): Letter[] {
+    return this.letters.filter((l) => l.address === address || l.address.startsWith(`${address}/`));
+  }
+
   /** @param answered is told the plan as the server has it then */
   post(method: Letter['method'], address: string, body: unknown, answered?: (plan: Plan) => void): void {
     // Names in the order of time, so that what was left behind is sent in its order.

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { mockContentOf, type Mock } from '$core/rehearsal/audition';
-import { changedPlan, isNothing, planChange } from '$core/rehearsal/plan/change';
+import { changedPlan, isNothing, planChange, type PlanChange } from '$core/rehearsal/plan/change';
 import { dayOf, type Day } from '$core/rehearsal/plan/day';
 import { planDays } from '$core/rehearsal/plan/days';
 import { moved } from '$core/rehearsal/plan/moves';
@@ -34,9 +34,29 @@ export class Practice {
     state: PracticeState,
     private readonly outbox: Outbox
   ) {
-    this.plan = state.plan;
-    this.visits = eachOnce(state.visits);
-    this.mocks = state.mocks;
+    this.take(state);
+  }
+
+  /** Takes over what the server has, with what this browser still has to send. */
+  private take({ plan, visits, mocks }: PracticeState): void {
+    const letters = this.outbox.waitingFor(api.planAddress(plan.key));
+    const named = <T>(of: string): T[] =>
+      letters.flatMap((l) => {
+        const id = l.address.split(`/${of}/`)[1];
+        return id ? ({ ...(l.body as object), id: decodeURIComponent(id), plan: plan.key } as T) : [];
+      });
+    this.plan = letters.reduce((p, l) => (l.method === 'PATCH' ? changedPlan(p, l.body as PlanChange) : p), plan);
+    this.visits = eachOnce([...visits, ...named<Visit>('visits')]);
+    const sent = new Set(mocks.map((m) => m.id));
+    this.mocks = [...mocks, ...named<Mock>('mocks').filter((m) => !sent.has(m.id))];
+  }
+
+  /** Looks what other windows have done meanwhile, and which day it is. */
+  async refresh(): Promise<void> {
+    this.today = dayOf(new Date());
+    // Without an answer it stays as it is here.
+    const state = await api.practiceState(this.plan.key).catch(() => null);
+    if (state) this.take(state);
   }
 
   /** A plan that is not kept anywhere yet. */

@@ -69,6 +69,7 @@ export function planDays(plan: Plan, visits: readonly Visit[], today: Day): Plan
   /** What was done today already is not planned again, and its minutes are gone. */
   const doneToday = new Set(own.filter((v) => v.day === today).map((v) => v.task));
   const spent = own.filter((v) => v.day === today).reduce((n, v) => n + v.seconds / 60, 0);
+  const begunToday = [...doneToday].filter((task) => !own.some((v) => v.task === task && v.day < today)).length;
   const open: Open[] = all
     .filter((day) => day <= until && !plan.rest.includes(weekday(day)))
     .map((day) => ({
@@ -131,7 +132,14 @@ export function planDays(plan: Plan, visits: readonly Visit[], today: Day): Plan
     for (const t of due.slice(0, Math.ceil(due.length / 2))) if (!crowded(t, o)) put(t, 'due', W.least);
     if (!o.last) placeRuns();
     for (const t of due) if (!crowded(t, o)) put(t, 'due', W.least);
-    // What minutes are left go to what was longest away, and only then to what was played yesterday.
+    // Minutes that are left begin new things early; then they go to what was longest away, and only then to what was played yesterday.
+    if (o.begins)
+      for (const t of waiting) {
+        const fresh = o.items.filter((i) => i.why === 'new').length + (o.day === today ? begunToday : 0);
+        if (fresh >= W.mostNew) break;
+        const later = pins.some((p) => p.task === t.key && p.to > o.day);
+        if (!begun.has(t.key) && !later && !crowded(t, o) && put(t, 'new')) begun.add(t.key);
+      }
     const rest = known
       .filter((t) => !o.items.some((i) => i.task === t.key))
       .sort((a, b) => daysSince(b, o.day) - daysSince(a, o.day) || b.difficulty - a.difficulty);

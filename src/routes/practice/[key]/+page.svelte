@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import { api } from '$lib/api';
   import Act from '$lib/controls/Act.svelte';
   import Fold from '$lib/controls/Fold.svelte';
@@ -7,16 +6,14 @@
   import Audition from '$lib/practice/Audition.svelte';
   import CheckSections from '$lib/practice/CheckSections.svelte';
   import Days from '$lib/practice/Days.svelte';
-  import { Outbox } from '$lib/practice/outbox.svelte';
+  import { usePractice } from '$lib/practice/context';
   import PlanForm from '$lib/practice/PlanForm.svelte';
-  import { Practice } from '$lib/practice/practice.svelte';
   import Progress from '$lib/practice/Progress.svelte';
   import TuneSets from '$lib/practice/TuneSets.svelte';
-  import { dayOf, inFull } from '$core/rehearsal/plan/day';
+  import { inFull } from '$core/rehearsal/plan/day';
   import { OCCASIONS } from '$core/rehearsal/plan/plan';
   import { SOURCES } from '$core/style/bibliography';
   import { CARE, PRACTICE_REASONS } from '$core/style/practice';
-  import { browser } from '$app/environment';
 
   const { data } = $props();
 
@@ -29,23 +26,11 @@
     settings: 'Settings'
   } as const;
   let tab = $state<keyof typeof TABS>('days');
-  const practice = $derived.by(() => {
-    const { state } = data;
-    return browser ? untrack(() => new Practice(state, outbox!)) : null;
-  });
-  const outbox = browser ? new Outbox() : null;
-  const player = $derived(data.players.find((p) => p.key === (practice?.plan ?? data.state.plan).player));
+  const held = usePractice();
+  const practice = $derived(held.current?.practice ?? null);
+  const outbox = $derived(held.current?.outbox ?? null);
   const plan = $derived(practice?.plan ?? data.state.plan);
-
-  $effect(() => {
-    // A page that is left open overnight goes on with the new day.
-    const look = (): void => {
-      if (practice) practice.today = dayOf(new Date());
-    };
-    document.addEventListener('visibilitychange', look);
-    return () => document.removeEventListener('visibilitychange', look);
-  });
-  $effect(() => () => outbox?.close());
+  const player = $derived(data.players.find((p) => p.key === plan.player));
 
   function key(event: KeyboardEvent): void {
     if (!(event.ctrlKey || event.metaKey) || event.altKey || !practice) return;
