@@ -8,7 +8,7 @@ import { techniqueOf, type TechniquePin } from '../src/core/technique/technique.
 const BARS = 300;
 
 /** A line of eighths that walks up and down by small steps, the same each time. */
-function line(name: string): string {
+export function eighths(name: string): string {
   const letters = 'GABcdefga';
   let at = 4;
   let state = 7;
@@ -33,7 +33,7 @@ export function technique(
     ['Clarinet', 'breaths and fingers', 150],
     ['Highland bagpipe', 'movements of pipes', 20]
   ] as const) {
-    const score = readMusicXml(readAbc(line(name)));
+    const score = readMusicXml(readAbc(eighths(name)));
     const study = studyOf(score);
     void study.details;
     const ask = (pins: ReadonlyMap<string, TechniquePin>) =>

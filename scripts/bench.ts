@@ -19,6 +19,7 @@ import { withNewBar, withPitch, withRhythm } from '../src/core/writing/edits.ts'
 import { EMPTY_HEAD, emptyWritten, type Written } from '../src/core/writing/written.ts';
 import { durability } from './bench-durability.ts';
 import { load } from './bench-load.ts';
+import { rehearsal } from './bench-rehearsal.ts';
 import { technique } from './bench-technique.ts';
 import { longScore } from './long-score.ts';
 
@@ -49,7 +50,7 @@ function ratio(long: () => unknown, short: () => unknown, times = 7): { ratio: n
 
 const say = (what: string, value: string, limit: string) => console.log(`${what.padEnd(58)} ${value.padStart(12)}   ${limit}`);
 
-function core(): void {
+async function core(): Promise<void> {
   const thousand = longScore(1000);
   const four = longScore(4000);
   const read = () => readMusicXml(thousand);
@@ -72,6 +73,7 @@ function core(): void {
   const { made, refused } = critic.claims;
   say('claims of the rules that cannot be read back, and are not made', `${refused} of ${made}`, '≤ 4 %');
   technique(timed, say);
+  await rehearsal(timed, say);
   const quarter = readMusicXml(longScore(250));
   const whole = readMusicXml(thousand);
   /** All that the worker does for a piece: facts and the closer look. */
@@ -424,7 +426,7 @@ async function browser(pressOnly: boolean): Promise<void> {
 
 // `npm run bench -- core`, `browser`, `load` or `durability` measures one part; `-- press` the edition alone.
 const only = process.argv[2];
-if (!only || only === 'core') core();
+if (!only || only === 'core') await core();
 if (!only || only === 'browser' || only === 'press') await browser(only === 'press');
 if (!only || only === 'load') await load(say);
 if (!only || only === 'durability') await durability(say);

@@ -1,17 +1,18 @@
 import { Typesetter } from '../edition/pages/typesetter.ts';
 import type { Measure, Page, Picture } from '../edition/pages/page.ts';
-import type { TextBlock } from '../edition/text/blocks.ts';
+import type { TextBlock, TextPart } from '../edition/text/blocks.ts';
 import { PAPERS } from '../reading/page-settings.ts';
-import { capital } from '../sentences.ts';
+import { capital, listed } from '../sentences.ts';
 import { TYPE } from '../style/page-weights.ts';
-import { CARE } from '../style/practice.ts';
+import { CARE, LISTENING } from '../style/practice.ts';
 import { plural } from '../survey/line.ts';
 import { inFull } from './plan/day.ts';
 import type { PlannedDay } from './plan/days.ts';
-import { inPlanOrder, OCCASIONS, type Plan, type Task } from './plan/plan.ts';
+import { MARKS } from './audition.ts';
+import { inPlanOrder, isPerformance, OCCASIONS, type Plan, type Task } from './plan/plan.ts';
 
 /** What a practice book may hold, in this order. */
-export const BOOK_PARTS = { days: 'days', checks: 'checklists', sheets: 'sheets' } as const;
+export const BOOK_PARTS = { days: 'days', checks: 'checklists', listening: 'sheets for listeners', sheets: 'sheets' } as const;
 export type BookPart = keyof typeof BOOK_PARTS;
 
 export interface BookInput {
@@ -28,6 +29,9 @@ const text = (words: string, bold = false): TextBlock => ({
   type: 'paragraph',
   content: [{ type: 'text', text: words, ...(bold && { marks: [{ type: 'bold' }] }) }]
 });
+
+/** To be ticked with a pencil. */
+const BOX = '[   ]';
 
 /** What stands over a sheet: what it is for, how it goes, and from where to where. */
 function tempoWords({ tempo }: Task): string {
@@ -49,12 +53,13 @@ export function* bookPages({ plan, player, days, parts, draw }: BookInput, measu
         blocks: [
           {
             type: 'table',
-            head: ['', 'On (date)', '', ''],
+            head: ['', 'on', 'on', 'on'],
             widths: [0.64, 0.12, 0.12, 0.12],
-            rows: section.checks.map((c) => [c.text, '☐', '☐', '☐'])
+            rows: section.checks.map((c) => [c.text, BOX, BOX, BOX])
           }
         ]
       });
+  if (parts.includes('listening') && isPerformance(plan.occasion) && plan.pieces.length) setter.part(listeningSheet(plan));
   yield* setter.finished();
   if (parts.includes('sheets'))
     for (const piece of plan.pieces) {
@@ -75,6 +80,27 @@ export function* bookPages({ plan, player, days, parts, draw }: BookInput, measu
       }
     }
   yield* setter.end();
+}
+
+/** What listeners mark while they hear one take. */
+function listeningSheet(plan: Plan): TextPart {
+  const asked = plan.pieces.map((p) => {
+    const tempo = p.tempo ? `, quarter = ${p.tempo.low === p.tempo.high ? p.tempo.low : `${p.tempo.low} to ${p.tempo.high}`}` : '';
+    return `${p.title}${tempo}${p.cuts ? ` (${p.cuts})` : ''}`;
+  });
+  return {
+    title: 'For those who listen',
+    blocks: [
+      text(`One take, in the order that the lot gives: ${listed(asked, ';')}.`),
+      ...(plan.strategy ? [text(plan.strategy)] : []),
+      {
+        type: 'table',
+        head: ['', ...Object.values(MARKS)],
+        widths: [0.64, 0.12, 0.12, 0.12],
+        rows: LISTENING.map((l) => [l.asks, BOX, BOX, BOX])
+      }
+    ]
+  };
 }
 
 function daysTable(plan: Plan, days: readonly PlannedDay[]): TextBlock {

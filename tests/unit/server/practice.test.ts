@@ -123,7 +123,7 @@ test('a day and the parts of a book are asked for in the address', async () => {
   assert.equal(todayOf(at('?today=2026-10-05')), '2026-10-05');
   assert.match(await refusedAs(() => todayOf(at('?today=tomorrow'))), /^400 Say which day/);
   assert.match(await refusedAs(() => todayOf(at('?today=2026-99-99'))), /^400/);
-  assert.deepEqual(bookPartsOf(at('')), ['days', 'checks', 'sheets']);
+  assert.deepEqual(bookPartsOf(at('')), ['days', 'checks', 'listening', 'sheets']);
   assert.deepEqual(bookPartsOf(at('?parts=sheets,days')), ['days', 'sheets']);
   assert.match(await refusedAs(() => bookPartsOf(at('?parts=songs'))), /no songs/);
 });
@@ -156,7 +156,7 @@ test('the book holds the days, the checklists and every sheet with its reason', 
   };
   const sheets = Object.fromEntries(drills.map((d, k) => [`s${k}`, d.document]));
   const { days } = planDays(plan, [], TODAY);
-  const all = await bookFile({ plan, player: 'Nora', days, parts: ['days', 'checks', 'sheets'], sheets });
+  const all = await bookFile({ plan, player: 'Nora', days, parts: ['days', 'checks', 'listening', 'sheets'], sheets });
   assert.equal(Buffer.from(all.subarray(0, 5)).toString(), '%PDF-');
   const onlyDays = await bookFile({ plan, player: 'Nora', days, parts: ['days'], sheets });
   const pages = async (file: Uint8Array): Promise<number> => (await PDFDocument.load(file)).getPageCount();

@@ -1,7 +1,7 @@
 import { PRACTICE as W } from '../../style/practice.ts';
 import { addDays, daysBetween, daysFrom, weekday, type Day } from './day.ts';
 import { isPerformance, type Plan, type Task } from './plan.ts';
-import { dueDay, Spacing } from './spacing.ts';
+import { dueDay, lastDay, Spacing, type Card } from './spacing.ts';
 import { eachOnce, type Visit } from './visit.ts';
 
 /** Why a task stands on a day. */
@@ -52,131 +52,179 @@ const isRun = (t: Task): boolean => t.kind === 'run' || t.kind === 'slow-run';
 export function planDays(plan: Plan, visits: readonly Visit[], today: Day): PlannedDays {
   const performance = isPerformance(plan.occasion);
   const from = plan.begins > today ? plan.begins : today;
-  const until = performance ? addDays(plan.date, -1) : plan.date;
   const all = daysFrom(from, plan.date);
   if (plan.stopped || !all.length) return { days: all.map((day) => frame(plan, day, performance)), left: [] };
   const own = eachOnce(visits).filter((v) => v.plan === plan.key && v.day <= today);
-  const spacing = new Spacing(daysBetween(from, plan.date));
-  const cards = new Map(
-    plan.tasks.map((t) => [
-      t.key,
-      spacing.history(
-        own.filter((v) => v.task === t.key),
-        t.tempo?.goal ?? null
-      )
-    ])
-  );
-  /** What was done today already is not planned again, and its minutes are gone. */
-  const doneToday = new Set(own.filter((v) => v.day === today).map((v) => v.task));
-  const spent = own.filter((v) => v.day === today).reduce((n, v) => n + v.seconds / 60, 0);
-  const begunToday = [...doneToday].filter((task) => !own.some((v) => v.task === task && v.day < today)).length;
-  const open: Open[] = all
-    .filter((day) => day <= until && !plan.rest.includes(weekday(day)))
-    .map((day) => ({
-      day,
-      free: Math.max(0, Math.floor(day === today ? plan.minutes - spent : plan.minutes)),
-      items: [],
-      begins: mayBegin(plan, day),
-      last: performance && !mayBegin(plan, day)
-    }));
-  const started = new Set([...cards].flatMap(([key, card]) => (card ? key : [])));
-  const pins = placeMoves(plan, open, today, started);
-  const waiting = plan.tasks.filter((t) => !isRun(t) && !started.has(t.key)).sort((a, b) => b.difficulty - a.difficulty);
-  const begun = new Set(started);
-  const runsFrom = Math.floor(open.length * W.runsFrom);
-  const begins = open.filter((o) => o.begins);
-  const within = Math.max(1, Math.ceil(begins.length * W.beginsWithin));
-  let sinceRun: number = W.runsEvery;
-
-  open.forEach((o, k) => {
-    const put = (t: Task, why: PlannedWhy, least = t.minutes): boolean => {
-      if (o.free < least || o.items.some((i) => i.task === t.key) || (o.day === today && doneToday.has(t.key))) return false;
-      const minutes = Math.min(t.minutes, o.free);
-      o.items.push({ task: t.key, minutes, why });
-      o.free -= minutes;
-      return true;
-    };
-    const kept = (t: Task): boolean => pins.some((p) => p.task === t.key && ((p.from <= o.day && o.day < p.to) || p.from === o.day));
-    for (const i of o.items) begun.add(i.task);
-
-    if (o.begins) {
-      const open = waiting.filter((t) => !begun.has(t.key) && !pins.some((p) => p.task === t.key && p.to > o.day));
-      // Other bars before more of the same ones, as far as there is a choice.
-      const left = spread(open, (t) => crowded(t, o));
-      const at = begins.indexOf(o);
-      const later = begins.slice(at + 1).reduce((n, x) => n + Math.floor(x.free / W.least), 0);
-      const even = Math.ceil(left.length / Math.max(1, within - at));
-      const count = Math.min(left.length, Math.max(even, left.length - later));
-      const some = left.slice(0, count);
-      // All that must begin today gets its least first; what is left over goes to the hardest.
-      const reserve = (n: number): number => (some.length - n - 1) * W.least;
-      some.forEach((t, n) => {
-        const room = Math.max(W.least, o.free - reserve(n));
-        if (o.free < W.least) return;
-        if (put({ ...t, minutes: Math.min(t.minutes, room) }, 'new', W.least)) begun.add(t.key);
-      });
-    }
-    const runs = plan.tasks.filter((t) => t.kind === (o.last ? 'slow-run' : 'run') && !kept(t));
-    const wantsRun = runs.length > 0 && (o.last || (k >= runsFrom && sinceRun >= W.runsEvery));
-    // The longest wait comes first; run-throughs stand at the end of the day but their minutes are kept for them.
-    const known = plan.tasks.filter((t) => !isRun(t) && begun.has(t.key) && cards.get(t.key) && !kept(t));
-    const due = known.filter((t) => dueDay(cards.get(t.key)!) <= o.day).sort((a, b) => value(b, o.day) - value(a, o.day));
-    const placeRuns = (): void => {
-      if (!wantsRun) return;
-      const turn = [...runs].sort((a, b) => (cards.get(a.key)?.due.getTime() ?? 0) - (cards.get(b.key)?.due.getTime() ?? 0));
-      const did = turn.filter((t) => put(t, o.last ? 'slow-run' : 'run'));
-      if (did.length) sinceRun = 0;
-    };
-    if (o.last) placeRuns();
-    // The run has its minutes before all that is due takes them.
-    for (const t of due.slice(0, Math.ceil(due.length / 2))) if (!crowded(t, o)) put(t, 'due', W.least);
-    if (!o.last) placeRuns();
-    for (const t of due) if (!crowded(t, o)) put(t, 'due', W.least);
-    // Minutes that are left begin new things early; then they go to what was longest away, and only then to what was played yesterday.
-    if (o.begins)
-      for (const t of waiting) {
-        const fresh = o.items.filter((i) => i.why === 'new').length + (o.day === today ? begunToday : 0);
-        if (fresh >= W.mostNew) break;
-        const later = pins.some((p) => p.task === t.key && p.to > o.day);
-        if (!begun.has(t.key) && !later && !crowded(t, o) && put(t, 'new')) begun.add(t.key);
-      }
-    const rest = known
-      .filter((t) => !o.items.some((i) => i.task === t.key))
-      .sort((a, b) => daysSince(b, o.day) - daysSince(a, o.day) || b.difficulty - a.difficulty);
-    for (const least of [W.apart, 1]) for (const t of rest) if (daysSince(t, o.day) >= least && !crowded(t, o)) put(t, 'more');
-    sinceRun++;
-    for (const i of o.items) {
-      const task = plan.tasks.find((t) => t.key === i.task);
-      if (task) cards.set(i.task, spacing.after(cards.get(i.task) ?? null, o.day, 'good'));
-    }
-    o.items = inDayOrder(o.items, plan);
+  const filling = new Filling(plan, own, today, all);
+  const filled = new Map(filling.fill().map((o) => [o.day, o.items]));
+  const days = all.map((day): PlannedDay => {
+    const items = filled.get(day);
+    return items ? { day, kind: 'practice', items } : frame(plan, day, performance);
   });
+  return { days, left: leftOver(plan, days, filling.started) };
+}
+
+/** The days of a plan while they are filled, one after the other; each knows what those before it have begun. */
+class Filling {
+  /** Tasks that were practised before. */
+  readonly started: ReadonlySet<string>;
+  private readonly byKey: ReadonlyMap<string, Task>;
+  private readonly spacing: Spacing;
+  /** What is known of each task, as if all went well from now on. */
+  private readonly cards = new Map<string, Card | null>();
+  private readonly open: Open[];
+  private readonly beginning: Open[];
+  private readonly pins: Plan['moves'];
+  /** Tasks that are not begun, the hardest first. */
+  private readonly waiting: Task[];
+  private readonly begun: Set<string>;
+  private readonly doneToday: ReadonlySet<string>;
+  private readonly begunToday: number;
+  private sinceRun: number = W.runsEvery;
+
+  constructor(
+    private readonly plan: Plan,
+    own: readonly Visit[],
+    private readonly today: Day,
+    days: readonly Day[]
+  ) {
+    const performance = isPerformance(plan.occasion);
+    const until = performance ? addDays(plan.date, -1) : plan.date;
+    this.byKey = new Map(plan.tasks.map((t) => [t.key, t]));
+    this.spacing = new Spacing(daysBetween(days[0], plan.date));
+    for (const t of plan.tasks) {
+      const mine = own.filter((v) => v.task === t.key);
+      this.cards.set(t.key, this.spacing.history(mine, t.tempo?.goal ?? null));
+    }
+    // What was done today already is not planned again, and its minutes are gone.
+    this.doneToday = new Set(own.filter((v) => v.day === today).map((v) => v.task));
+    this.begunToday = [...this.doneToday].filter((task) => !own.some((v) => v.task === task && v.day < today)).length;
+    const spent = own.filter((v) => v.day === today).reduce((n, v) => n + v.seconds / 60, 0);
+    this.open = days
+      .filter((day) => day <= until && !plan.rest.includes(weekday(day)))
+      .map((day) => ({
+        day,
+        free: Math.max(0, Math.floor(day === today ? plan.minutes - spent : plan.minutes)),
+        items: [],
+        begins: mayBegin(plan, day),
+        last: performance && !mayBegin(plan, day)
+      }));
+    this.beginning = this.open.filter((o) => o.begins);
+    this.started = new Set([...this.cards].flatMap(([key, card]) => (card ? key : [])));
+    this.begun = new Set(this.started);
+    this.pins = placeMoves(plan, this.open, today, this.started);
+    this.waiting = plan.tasks.filter((t) => !isRun(t) && !this.started.has(t.key)).sort((a, b) => b.difficulty - a.difficulty);
+  }
+
+  fill(): Open[] {
+    const runsFrom = Math.floor(this.open.length * W.runsFrom);
+    this.open.forEach((o, k) => {
+      for (const i of o.items) this.begun.add(i.task);
+      if (o.begins) this.begin(o);
+      const runs = o.last || (k >= runsFrom && this.sinceRun >= W.runsEvery);
+      if (o.last) this.runThrough(o);
+      const due = this.due(o);
+      // The run has its minutes before all that is due takes them.
+      this.putAll(o, due.slice(0, Math.ceil(due.length / 2)), 'due', W.least);
+      if (runs && !o.last) this.runThrough(o);
+      this.putAll(o, due, 'due', W.least);
+      // Minutes that are left begin new things early; then they go to what was longest away.
+      if (o.begins) this.beginEarly(o);
+      this.keepUp(o);
+      this.sinceRun++;
+      for (const i of o.items)
+        if (this.byKey.has(i.task)) this.cards.set(i.task, this.spacing.after(this.cards.get(i.task) ?? null, o.day, 'good'));
+      o.items = inDayOrder(o.items, this.byKey);
+    });
+    return this.open;
+  }
+
+  private put(o: Open, t: Task, why: PlannedWhy, least: number, most = t.minutes): boolean {
+    if (o.free < least || o.items.some((i) => i.task === t.key) || (o.day === this.today && this.doneToday.has(t.key))) return false;
+    const minutes = Math.min(most, o.free);
+    o.items.push({ task: t.key, minutes, why });
+    o.free -= minutes;
+    return true;
+  }
+
+  private putAll(o: Open, tasks: readonly Task[], why: PlannedWhy, least?: number): void {
+    for (const t of tasks) if (!this.crowded(t, o)) this.put(o, t, why, least ?? t.minutes);
+  }
+
+  /** Begins as many new things as must be, so that all find their day. */
+  private begin(o: Open): void {
+    const open = this.waiting.filter((t) => !this.begun.has(t.key) && !this.isLater(t, o));
+    // Other bars before more of the same ones, as far as there is a choice.
+    const left = spread(open, (t) => this.crowded(t, o));
+    const at = this.beginning.indexOf(o);
+    const later = this.beginning.slice(at + 1).reduce((n, x) => n + Math.floor(x.free / W.least), 0);
+    const within = Math.max(1, Math.ceil(this.beginning.length * W.beginsWithin));
+    const even = Math.ceil(left.length / Math.max(1, within - at));
+    const some = left.slice(0, Math.max(even, left.length - later));
+    // All that must begin today gets its least first; what is left over goes to the hardest.
+    some.forEach((t, n) => {
+      const room = Math.max(W.least, o.free - (some.length - n - 1) * W.least);
+      if (this.put(o, t, 'new', W.least, Math.min(t.minutes, room))) this.begun.add(t.key);
+    });
+  }
+
+  private beginEarly(o: Open): void {
+    let fresh = o.items.filter((i) => i.why === 'new').length + (o.day === this.today ? this.begunToday : 0);
+    for (const t of this.waiting) {
+      if (fresh >= W.mostNew) return;
+      if (this.begun.has(t.key) || this.isLater(t, o) || this.crowded(t, o) || !this.put(o, t, 'new', t.minutes)) continue;
+      this.begun.add(t.key);
+      fresh++;
+    }
+  }
+
+  /** The run that waits longest, or, in the last days, all of them slowly. */
+  private runThrough(o: Open): void {
+    const runs = this.plan.tasks.filter((t) => t.kind === (o.last ? 'slow-run' : 'run') && !this.keptAway(t, o));
+    const wait = (t: Task): number => this.cards.get(t.key)?.due.getTime() ?? 0;
+    for (const t of runs.sort((a, b) => wait(a) - wait(b))) if (this.put(o, t, o.last ? 'slow-run' : 'run', t.minutes)) this.sinceRun = 0;
+  }
+
+  /** Tasks that are known, and may stand on a day. */
+  private known(o: Open): Task[] {
+    return this.plan.tasks.filter((t) => !isRun(t) && this.begun.has(t.key) && this.cards.get(t.key) && !this.keptAway(t, o));
+  }
+
+  /** What is due, first that for which most speaks: what is likely forgotten, and what is hard. */
+  private due(o: Open): Task[] {
+    const found = this.known(o).flatMap((t) => {
+      const card = this.cards.get(t.key)!;
+      return dueDay(card) <= o.day ? [{ t, worth: 1 - this.spacing.known(card, o.day) + t.difficulty }] : [];
+    });
+    return found.sort((a, b) => b.worth - a.worth).map(({ t }) => t);
+  }
+
+  /** What was longest away, and only then what was played yesterday. */
+  private keepUp(o: Open): void {
+    const away = this.known(o).map((t) => ({ t, days: daysBetween(lastDay(this.cards.get(t.key)!), o.day) }));
+    away.sort((a, b) => b.days - a.days || b.t.difficulty - a.t.difficulty);
+    for (const least of [W.apart, 1])
+      this.putAll(
+        o,
+        away.flatMap(({ t, days }) => (days >= least ? t : [])),
+        'more'
+      );
+  }
+
+  /** A task is dragged to a later day. */
+  private isLater(t: Task, o: Open): boolean {
+    return this.pins.some((p) => p.task === t.key && p.to > o.day);
+  }
+
+  /** A task was dragged away from a day, or waits for the one to which it was dragged. */
+  private keptAway(t: Task, o: Open): boolean {
+    return this.pins.some((p) => p.task === t.key && ((p.from <= o.day && o.day < p.to) || p.from === o.day));
+  }
 
   /** Whether a day has as much on the bars of a task as is good. */
-  function crowded(t: Task, o: Open): boolean {
-    const there = o.items.filter((i) =>
-      overlap(
-        t,
-        plan.tasks.find((x) => x.key === i.task)
-      )
-    );
-    return there.length >= W.sameBars;
+  private crowded(t: Task, o: Open): boolean {
+    return o.items.filter((i) => overlap(t, this.byKey.get(i.task))).length >= W.sameBars;
   }
-  function value(t: Task, day: Day): number {
-    const card = cards.get(t.key);
-    return (card ? 1 - spacing.known(card, day) : 1) + t.difficulty;
-  }
-  function daysSince(t: Task, day: Day): number {
-    const last = cards.get(t.key)?.last_review;
-    return last ? daysBetween(new Date(last).toISOString().slice(0, 10), day) : 1;
-  }
-
-  const byDay = new Map(open.map((o) => [o.day, o]));
-  const days = all.map((day): PlannedDay => {
-    const o = byDay.get(day);
-    return o ? { day, kind: 'practice', items: o.items } : frame(plan, day, performance);
-  });
-  return { days, left: leftOver(plan, days, started) };
 }
 
 const frame = (plan: Plan, day: Day, performance: boolean): PlannedDay => ({
@@ -218,8 +266,7 @@ function placeMoves(plan: Plan, open: Open[], today: Day, started: ReadonlySet<s
 }
 
 /** What is hard comes first, listening between, run-throughs last. */
-function inDayOrder(items: readonly PlannedItem[], plan: Plan): PlannedItem[] {
-  const tasks = new Map(plan.tasks.map((t) => [t.key, t]));
+function inDayOrder(items: readonly PlannedItem[], tasks: ReadonlyMap<string, Task>): PlannedItem[] {
   const rank = (i: PlannedItem): number => {
     const t = tasks.get(i.task);
     return !t ? 0 : isRun(t) ? -2 : t.kind === 'listen' ? -1 : t.difficulty;

@@ -3,6 +3,8 @@ import { PRACTICE as W } from '../../style/practice.ts';
 import { daysBetween, type Day } from './day.ts';
 import { feltAt, type Felt, type Visit } from './visit.ts';
 
+export type { Card };
+
 const GRADES: Record<Felt, Grade> = { again: Rating.Again, hard: Rating.Hard, good: Rating.Good, easy: Rating.Easy };
 const at = (day: Day): Date => new Date(`${day}T12:00:00Z`);
 
@@ -43,6 +45,8 @@ export class Spacing {
 /** The day on which a task is due. */
 export const dueDay = (card: Card): Day => new Date(card.due).toISOString().slice(0, 10);
 
-/** Days from its last visit until it is due; 0 where there was none. */
-export const interval = (card: Card): number =>
-  card.last_review ? daysBetween(new Date(card.last_review).toISOString().slice(0, 10), dueDay(card)) : 0;
+/** The day of its last visit. */
+export const lastDay = (card: Card): Day => new Date(card.last_review!).toISOString().slice(0, 10);
+
+/** Days from its last visit until it is due. */
+export const interval = (card: Card): number => daysBetween(lastDay(card), dueDay(card));
