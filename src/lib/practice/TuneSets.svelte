@@ -1,6 +1,7 @@
 <script lang="ts">
   import { nanoid } from 'nanoid';
   import { SelectItem } from 'carbon-components-svelte';
+  import { setTask } from '$core/rehearsal/tune-set';
   import type { SetEntry, TuneSet } from '$core/rehearsal/plan/plan';
   import { api } from '../api';
   import Act from '../controls/Act.svelte';
@@ -101,6 +102,11 @@
         </li>
       {/each}
     </ol>
+    {#if set.tunes.length > 1}
+      <p class="row">
+        <Act onclick={() => void practice.add([{ task: setTask(practice.plan, set), document: null }])}>Into the plan as a run-through</Act>
+      </p>
+    {/if}
     <Choice label="Another tune" value="" onchange={(id) => addTune(set, id)}
       ><SelectItem value="" text="from the shelf" />{#each shelf as p (p.id)}<SelectItem value={p.id} text={p.title} />{/each}</Choice
     >

@@ -3,7 +3,7 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { checklistOf } from '../../../src/core/rehearsal/checklist.ts';
 import { drawn, overTakes, strategyFor, tempoRemark, type Mock } from '../../../src/core/rehearsal/audition.ts';
-import { joinWords } from '../../../src/core/rehearsal/tune-set.ts';
+import { joinWords, setTask } from '../../../src/core/rehearsal/tune-set.ts';
 import { firstTasks, ownTask, passageTask } from '../../../src/core/rehearsal/plan/first-tasks.ts';
 import { newPlan, type PlanPiece } from '../../../src/core/rehearsal/plan/plan.ts';
 import { LISTENING } from '../../../src/core/style/practice.ts';
@@ -102,6 +102,17 @@ test('the sheet over several takes, and a first strategy from the hardest place'
   };
   assert.match(strategyFor(plan), /^Be sure rather than grand in bars 9–11 \(quick notes\)/);
   assert.equal(strategyFor({ ...plan, tasks: [] }), '');
+});
+
+test('a set becomes a run-through: its order, its second times, its joins, one tempo, as long as its tunes', () => {
+  const pieces = [1, 2].map((id) => ({ ...PIECE, id, title: `Tune ${id}`, seconds: 50 }));
+  const tunes = [
+    { piece: 2, title: 'Tune 2', times: 2, second: 'without the throw', join: '' },
+    { piece: 1, title: 'Tune 1', times: 1, second: '', join: 'up a fourth.' }
+  ];
+  const made = setTask({ ...newPlan('p', null, 'x', TODAY, TODAY), pieces }, { key: 's', name: 'Evening', tempo: 92, tunes });
+  assert.equal(made.how, 'Tune 2 2 times, the second: without the throw. Up a fourth. Tune 1. Quarter = 92 throughout.');
+  assert.equal(made.minutes, 4, 'three times fifty seconds and a minute');
 });
 
 test('how one tune goes into the next: notes and meter', () => {
