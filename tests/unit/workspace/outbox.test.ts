@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { afterEach, beforeEach, mock, test } from 'node:test';
 import { setImmediate as turn } from 'node:timers/promises';
+import { TODAY } from '../rehearsal/plans.ts';
 import './runes.ts';
 
 const { Outbox } = await import('../../../src/lib/practice/outbox.svelte.ts');
