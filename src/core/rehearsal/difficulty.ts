@@ -107,7 +107,7 @@ function pricesByBar(t: Technique, count: number): number[] {
   return prices;
 }
 
-/** A run of hard bars, cut at phrases, with a bar before and after it. */
+/** A run of hard bars, cut at phrases, with a bar before and after it where no repeat or double bar lies between. */
 export interface HotSpot {
   from: number;
   to: number;
@@ -124,12 +124,13 @@ export const judgedDifficulty = (bars: readonly BarDifficulty[], judged: Readonl
 
 /**
  * Where the piece is hardest. Handbook 21.1.
+ * @param joins where phrases begin, and where something begins behind a repeat or double bar, by measure
  * @param measured without the teacher's word: what is left out makes nothing else hard
  * @param judged bars that the teacher calls harder are always one
  */
 export function hotSpots(
   measured: readonly BarDifficulty[],
-  phraseStarts: ReadonlySet<number>,
+  { phraseStarts, walls }: { phraseStarts: ReadonlySet<number>; walls: ReadonlySet<number> },
   judged: Readonly<Record<number, Judgement>> = {}
 ): HotSpot[] {
   const played = measured.filter((b) => b.value > 0);
@@ -143,7 +144,7 @@ export function hotSpots(
     if (b.value < limit && judged[b.measure] !== 'harder') continue;
     const last = spots.at(-1);
     // A single easier bar between does not divide; a new phrase does.
-    if (last && b.measure - last.to <= 2 && !phraseStarts.has(b.measure))
+    if (last && b.measure - last.to <= 2 && !phraseStarts.has(b.measure) && !walls.has(b.measure))
       [last.to, last.value] = [b.measure, Math.max(last.value, b.value)];
     else spots.push({ from: b.measure, to: b.measure, value: b.value, why: [] });
   }
@@ -154,6 +155,8 @@ export function hotSpots(
       .sort((a, b) => b.sum - a.sum)
       .filter((x) => x.sum > 0)
       .slice(0, W.told);
-    return { from: Math.max(0, s.from - 1), to: Math.min(bars.length - 1, s.to + 1), value: s.value, why: why.map((x) => x.part) };
+    const from = walls.has(s.from) ? s.from : Math.max(0, s.from - 1);
+    const to = walls.has(s.to + 1) ? s.to : Math.min(bars.length - 1, s.to + 1);
+    return { from, to, value: s.value, why: why.map((x) => x.part) };
   });
 }

@@ -155,10 +155,19 @@ export function drillsOf(c: DrillContext, from: number, to: number, wanted: Dril
     .map(({ d }) => d);
 }
 
+/** Measures that begin behind a repeat or double bar: one does not go into them from the bar that is printed before. */
+const wallsOf = ({ measures }: Score): Set<number> =>
+  new Set(
+    measures.flatMap((m, k) => {
+      const before = measures[k - 1];
+      return before && (m.repeatStart || before.repeatEnd || /^light-(light|heavy)$/.test(before.barline ?? '')) ? k : [];
+    })
+  );
+
 /** All that drills of a part are made of. */
 export function drillContext(study: Study, technique: Technique, part: number, judged: Reading['judged'] = {}): DrillContext {
   const measured = difficultyOf(study, technique);
   const difficulty = judgedDifficulty(measured, judged);
   const phraseStarts = new Set(study.facts.phrases.map((p) => measureAt(study.score, p.start).index));
-  return { study, technique, part, difficulty, spots: hotSpots(measured, phraseStarts, judged) };
+  return { study, technique, part, difficulty, spots: hotSpots(measured, { phraseStarts, walls: wallsOf(study.score) }, judged) };
 }

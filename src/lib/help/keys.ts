@@ -17,6 +17,17 @@ export const KEYS: { where: string; lines: KeyLine[] }[] = [
     ]
   },
   {
+    where: 'In a session of practice',
+    lines: [
+      { keys: 'Space', does: 'a clean run' },
+      { keys: '←', does: 'a run that failed' },
+      { keys: '→', does: 'on to the next' },
+      { keys: '↑ ↓', does: 'the tempo a step quicker, slower' },
+      { keys: 'Enter', does: 'the click on and off' },
+      { keys: 'Backspace', does: 'takes the last tap back' }
+    ]
+  },
+  {
     where: 'In the writing room',
     lines: [
       { keys: 'W H Q E S T', does: 'a whole, half, quarter, eighth, sixteenth, thirty-second' },

@@ -220,8 +220,11 @@
   }
 
   .chosen-task {
+    position: sticky;
+    bottom: -1rem;
+    background: var(--panel);
+    padding: 0.4rem 0.8rem 0.6rem;
     border-top: 1px solid var(--line);
-    padding-top: 0.4rem;
   }
 
   .acts {

@@ -42,7 +42,8 @@ test('hot spots are runs of hard bars with a bar before and after, cut where a p
     parts: { ...(Object.fromEntries(DIFFICULTY_PARTS.map((p) => [p, 0])) as BarDifficulty['parts']), leaps: value }
   });
   const values = [0.1, 0.1, 0.1, 0.8, 0.8, 0.1, 0.1, 0.1, 0.8, 0.8, 0.1, 0.1].map((v, k) => bar(k, v));
-  const spans = (starts: number[]): number[][] => hotSpots(values, new Set(starts)).map((s) => [s.from, s.to]);
+  const joins = (starts: number[] = [], walls: number[] = []) => ({ phraseStarts: new Set(starts), walls: new Set(walls) });
+  const spans = (starts: number[], walls: number[] = []): number[][] => hotSpots(values, joins(starts, walls)).map((s) => [s.from, s.to]);
   assert.deepEqual(spans([]), [
     [2, 5],
     [7, 10]
@@ -52,6 +53,11 @@ test('hot spots are runs of hard bars with a bar before and after, cut where a p
     [3, 5],
     [7, 10]
   ]);
-  assert.deepEqual(hotSpots(values, new Set())[0].why, ['leaps']);
-  assert.deepEqual(hotSpots([bar(0, 0.1), bar(1, 0.1)], new Set()), [], 'nothing is hard in an easy piece');
+  // Behind a repeat one does not begin with the bar that is printed before it.
+  assert.deepEqual(spans([], [3, 10]), [
+    [3, 5],
+    [7, 9]
+  ]);
+  assert.deepEqual(hotSpots(values, joins())[0].why, ['leaps']);
+  assert.deepEqual(hotSpots([bar(0, 0.1), bar(1, 0.1)], joins()), [], 'nothing is hard in an easy piece');
 });
