@@ -39,7 +39,7 @@ export function barLabel(measures: readonly Measure[], measure: Measure): string
   return before ? `after bar ${before.number}` : `bar ${measure.number}`;
 }
 
-/** "bar 3", "bars 3–6 and 11"; what has no number of its own keeps its name: "upbeat to bar 12". */
+/** "bar 3", "bars 3–6 and 11"; what has no number of its own is said beside: "bars 1–12 with the upbeat". */
 export function barList(measures: readonly Measure[], bars: readonly number[]): string {
   const runs: [number, number][] = [];
   for (const b of bars) {
@@ -48,12 +48,17 @@ export function barList(measures: readonly Measure[], bars: readonly number[]): 
     else runs.push([b, b]);
   }
   const label = (k: number): string => barLabel(measures, measures[k]);
-  const ends = runs.flat();
-  if (bars.length > 1 && ends.every((k) => /^bar /.test(label(k)))) {
-    const name = (k: number): string => label(k).slice('bar '.length);
-    return `bars ${listed(runs.map(([a, b]) => (a === b ? name(a) : `${name(a)}–${name(b)}`)))}`;
-  }
-  return listed(runs.map(([a, b]) => (a === b ? label(a) : `${label(a)} to ${label(b)}`)));
+  const isPlain = (k: number): boolean => /^bar /.test(label(k));
+  const number = (k: number): string => label(k).slice('bar '.length);
+  const told = runs.map(([from, to]) => {
+    const upbeat = !isPlain(from) && to > from;
+    const [a, b] = [upbeat ? from + 1 : from, isPlain(to) || to === from ? to : to - 1];
+    if (!isPlain(a)) return { plain: false, text: label(a) };
+    return { plain: true, text: (a === b ? number(a) : `${number(a)}–${number(b)}`) + (upbeat ? ' with the upbeat' : '') };
+  });
+  if (told.some((t) => !t.plain)) return listed(told.map((t) => (t.plain ? `${/–/.test(t.text) ? 'bars' : 'bar'} ${t.text}` : t.text)));
+  const one = told.length === 1 && !told[0].text.includes('–');
+  return `${one ? 'bar' : 'bars'} ${listed(told.map((t) => t.text))}`;
 }
 
 /** Index of the measure that sounds at a time in quarters from the beginning. */
