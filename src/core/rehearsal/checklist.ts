@@ -69,7 +69,8 @@ function checksIn(
     const top = at.reduce((x, y) => (height(topOf(y.a)) > height(topOf(x.a)) ? y : x));
     const altered = notes.filter((n) => n.pitch && n.pitch.alter !== keyAlter(score.measures[n.measure].key, n.pitch.step));
     const also = altered.length ? `; the altered notes, ${where(altered.map((n) => n.measure))}` : '';
-    add('intonation', `the top note ${inSigns(pitchName(topOf(top.a).pitch!))}, ${where([top.measure])}${also}`);
+    const tops = at.filter(({ a }) => height(topOf(a)) === height(topOf(top.a))).map((x) => x.measure);
+    add('intonation', `the top note ${inSigns(pitchName(topOf(top.a).pitch!))}, ${where(tops)}${also}`);
   }
   const late = at.filter(({ a, measure }) => isSyncopated(score.measures[measure], a.notes[0].onset, a.notes[0].duration));
   const against = notes.filter((n) => n.timeModification);

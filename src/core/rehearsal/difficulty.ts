@@ -5,6 +5,7 @@ import { midi } from '../score/pitch.ts';
 import { DIFFICULTY as W } from '../style/drills.ts';
 import { height, lasts, topOf } from '../technique/player-line.ts';
 import type { Technique } from '../technique/technique.ts';
+import { can } from '../style/instruments/instrument.ts';
 import { keyAlter } from '../score/accidentals.ts';
 
 export const DIFFICULTY_PARTS = [
@@ -31,11 +32,11 @@ export interface BarDifficulty {
 /** In a sentence: "quick", "wide leaps". */
 export const PART_WORDS: Record<DifficultyPart, string> = {
   speed: 'quick notes',
-  leaps: 'wide leaps',
+  leaps: 'leaps',
   hand: 'an awkward way of the hands',
   crossings: 'crossings over a string',
-  accidentals: 'many altered notes',
-  rhythm: 'a rhythm of many values',
+  accidentals: 'altered notes',
+  rhythm: 'a rhythm of different values',
   load: 'much for the breath or lips',
   span: 'wide spans',
   extremes: 'the end of the range',
@@ -57,12 +58,14 @@ export function difficultyOf({ score }: Study, t: Technique): BarDifficulty[] {
   const spans = score.measures.map(() => 0);
   for (const w of t.wide) spans[w.attack.notes[0].measure] = Math.max(spans[w.attack.notes[0].measure], w.semitones / W.span);
   const late = new Set((t.breath?.late ?? []).map((k) => attacks[k].notes[0].measure));
-  const { range } = t.instrument;
+  const leaps = leapsByBar(t, score.measures.length);
+  // The lowest notes cost those who blow or sing; on nine notes of pipes nothing is at an end.
+  const { range } = t.movements.length ? { range: null } : t.instrument;
+  const blows = can(t.instrument, 'breathes', 'sings');
   return score.measures.map(({ index, key }): BarDifficulty => {
     const own = byBar[index];
     const of = own.map((k) => attacks[k]);
     const seconds = of.reduce((n, a) => n + lasts(a), 0);
-    const leaps = own.flatMap((k) => (k ? [Math.abs(height(topOf(attacks[k])) - height(topOf(attacks[k - 1])))] : []));
     const notes = of.flatMap((a) => a.notes).filter((n) => n.pitch);
     const altered = notes.filter((n) => n.pitch!.alter !== keyAlter(key, n.pitch!.step)).length;
     const values = new Set(of.map((a) => a.notes[0]).map((n) => `${n.duration.n}/${n.duration.d}`)).size;
@@ -70,11 +73,12 @@ export function difficultyOf({ score }: Study, t: Technique): BarDifficulty[] {
     const tuplets = notes.some((n) => n.timeModification) ? 1 : 0;
     const tops = of.map((a) => height(topOf(a)));
     const high = range ? midi(range.highFrom) : Infinity;
-    const low = range ? midi(range.low) + 2 : -Infinity;
+    const low = range && blows ? midi(range.low) + 2 : -Infinity;
     const parts: BarDifficulty['parts'] = {
       speed: seconds > 0 ? most(of.length / seconds / W.speed) : 0,
-      leaps: leaps.length ? most(leaps.reduce((n, x) => n + Math.max(0, x - W.third), 0) / leaps.length / (W.leaps / 2)) : 0,
-      hand: own.length ? most(prices[index] / own.length / W.hand) : 0,
+      leaps: most(leaps[index] / (W.leaps / 2)),
+      // In a bar of few notes a single price is not yet hard.
+      hand: own.length ? most(prices[index] / Math.max(own.length, W.fewNotes) / W.hand) : 0,
       crossings: most(crossings[index] / W.crossings),
       accidentals: notes.length ? most(altered / notes.length / W.accidentals) : 0,
       rhythm: most((Math.max(0, values - 1) + 2 * tuplets + displaced) / W.rhythm),
@@ -87,6 +91,26 @@ export function difficultyOf({ score }: Study, t: Technique): BarDifficulty[] {
     const value = own.length ? W.hardest * sorted[0] + (W.next * (sorted[0] + sorted[1] + sorted[2])) / 3 : 0;
     return { measure: index, value: most(value), parts };
   });
+}
+
+/**
+ * Mean leap in each bar beyond a third, in semitones; under a hand on keys beyond an octave, for what lies under it is no leap. Of two
+ * hands that of the one that leaps more.
+ */
+function leapsByBar(t: Technique, count: number): number[] {
+  const found = new Array<number>(count).fill(0);
+  const free = t.keyboard.length ? W.octave : W.third;
+  for (const { attacks } of t.keyboard.length ? t.keyboard.map((k) => k.line) : [t.line]) {
+    const own = Array.from({ length: count }, () => ({ sum: 0, leaps: 0 }));
+    attacks.forEach((a, k) => {
+      if (a.grace || k === 0) return;
+      const bar = own[a.notes[0].measure];
+      bar.sum += Math.max(0, Math.abs(height(topOf(a)) - height(topOf(attacks[k - 1]))) - free);
+      bar.leaps++;
+    });
+    own.forEach(({ sum, leaps }, k) => (found[k] = Math.max(found[k], leaps ? sum / leaps : 0)));
+  }
+  return found;
 }
 
 /** What the cheapest ways of hands, bow, sticks and keys cost in each bar. */
@@ -102,7 +126,7 @@ function pricesByBar(t: Technique, count: number): number[] {
   );
   for (const s of t.bow?.strokes ?? []) add(attacks[s.from].notes[0].measure, s.costs.reduce((n, c) => n + c.price, 0) / 2);
   for (const { line, fingering } of t.keyboard)
-    fingering.prices.forEach((p, k) => add(line.attacks[k].notes[0].measure, Number.isFinite(p) ? p / 4 : 0));
+    fingering.prices.forEach((p, k) => add(line.attacks[k].notes[0].measure, Number.isFinite(p) ? Math.min(p, W.keysShift) / 4 : 0));
   for (const of of [t.brass, t.winds, t.sticks]) of?.prices.forEach((p, k) => add(attacks[k].notes[0].measure, p));
   return prices;
 }
@@ -153,7 +177,7 @@ export function hotSpots(
     const sums = DIFFICULTY_PARTS.map((part) => ({ part, sum: inside.reduce((n, b) => n + b.parts[part], 0) }));
     const why = sums
       .sort((a, b) => b.sum - a.sum)
-      .filter((x) => x.sum > 0)
+      .filter((x, k) => x.sum > 0 && (k === 0 || x.sum >= W.tellable * inside.length))
       .slice(0, W.told);
     const from = walls.has(s.from) ? s.from : Math.max(0, s.from - 1);
     const to = walls.has(s.to + 1) ? s.to : Math.min(bars.length - 1, s.to + 1);

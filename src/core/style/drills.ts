@@ -160,8 +160,12 @@ export const DIFFICULTY = {
   /** Mean leap in semitones beyond a third. */
   leaps: 12,
   third: 4,
+  octave: 12,
   /** Price a note of the cheapest fingering, bow or stick path. */
   hand: 1.2,
+  fewNotes: 6,
+  /** What a price of keyboard fingering counts at most: the whole hand goes elsewhere, which the model of stretches overrates. */
+  keysShift: 8,
   /** Crossings over a string a bar. */
   crossings: 4,
   /** Altered notes among all. */
@@ -177,6 +181,8 @@ export const DIFFICULTY = {
   above: 0.6,
   least: 0.3,
   told: 2,
+  /** What of a second part is worth telling, as a mean over the bars. */
+  tellable: 0.2,
   /** What a teacher's word adds or takes away. */
   judged: 0.25
 } as const;
