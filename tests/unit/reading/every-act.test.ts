@@ -138,6 +138,12 @@ const ACTS: Row[] = [
     'it is for nobody in particular'
   ],
   [
+    { type: 'judge-bars', from: 2, to: 4, as: 'harder' },
+    'calling bars harder',
+    { type: 'judge-bars', from: 2, to: 4, as: null },
+    'taking back what was said of bars'
+  ],
+  [
     { type: 'set-numbering', numbering: 'counted' },
     'bar numbers as counted',
     { type: 'set-numbering', numbering: 'printed' },
