@@ -17,7 +17,8 @@ const LAYERS = [
   'performance',
   'technique',
   'proof',
-  'edition'
+  'edition',
+  'rehearsal'
 ];
 
 /** Things of Node, of frameworks and of the application: the core has no interface and no I/O. The validator is handed in. */

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { newPlayer, type Player } from '$core/players/player';
 import { api, ApiError } from '../api';
 import { pauseAfter } from '../retry';
+import { Undo } from '../undo.svelte';
 import { sentenceOf } from '../workspace/latest';
 
 /** What was done, so that it can be undone: the player before it, and after; null where there was none. */
@@ -15,8 +16,7 @@ export class Players {
   list = $state.raw<Player[]>([]);
   /** What could not be kept, in one sentence; it stands in its field until it can. */
   fault = $state<string | null>(null);
-  private done = $state.raw<Step[]>([]);
-  private undone = $state.raw<Step[]>([]);
+  private readonly steps = new Undo<Step>();
   /** What is not kept yet, by key: the last state of each. */
   private readonly unsent = new Map<string, Player | null>();
   private sending = false;
@@ -26,11 +26,11 @@ export class Players {
   }
 
   get canUndo(): boolean {
-    return this.done.length > 0;
+    return this.steps.canUndo;
   }
 
   get canRedo(): boolean {
-    return this.undone.length > 0;
+    return this.steps.canRedo;
   }
 
   add(name: string): Player {
@@ -50,24 +50,17 @@ export class Players {
   }
 
   undo(): void {
-    const step = this.done.at(-1);
-    if (!step) return;
-    this.done = this.done.slice(0, -1);
-    this.undone = [...this.undone, step];
-    this.put({ before: step.after, after: step.before });
+    const step = this.steps.back();
+    if (step) this.put({ before: step.after, after: step.before });
   }
 
   redo(): void {
-    const step = this.undone.at(-1);
-    if (!step) return;
-    this.undone = this.undone.slice(0, -1);
-    this.done = [...this.done, step];
-    this.put(step);
+    const step = this.steps.again();
+    if (step) this.put(step);
   }
 
   private carryOut(step: Step): void {
-    this.done = [...this.done, step];
-    this.undone = [];
+    this.steps.add(step);
     this.put(step);
   }
 

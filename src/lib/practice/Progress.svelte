@@ -1,16 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import {
-    BarController,
-    BarElement,
-    CategoryScale,
-    Chart,
-    LinearScale,
-    LineController,
-    LineElement,
-    PointElement,
-    Tooltip
-  } from 'chart.js';
+  import { axis, Chart, token } from '../charts';
   import { SelectItem } from 'carbon-components-svelte';
   import { inShort } from '$core/rehearsal/plan/day';
   import { inPlanOrder } from '$core/rehearsal/plan/plan';
@@ -21,8 +11,6 @@
 
   /** How the tempo of a task has grown over the days, against its goal. */
   const { practice }: { practice: Practice } = $props();
-
-  Chart.register(BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
 
   const practised = $derived(
     inPlanOrder(practice.plan).filter((t) => t.tempo && practice.visits.some((v) => v.task === t.key && v.ladder))
@@ -36,7 +24,6 @@
 
   let canvas = $state<HTMLCanvasElement | null>(null);
   let chart: Chart | null = null;
-  const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
   $effect(() => {
     chart?.destroy();
@@ -65,13 +52,8 @@
         maintainAspectRatio: false,
         plugins: { legend: { display: false } },
         scales: {
-          x: { ticks: { color: token('--muted') }, grid: { display: false } },
-          y: {
-            title: { display: true, text: 'quarters a minute', color: token('--muted') },
-            ticks: { color: token('--muted') },
-            grid: { color: token('--line') },
-            grace: '10%'
-          }
+          x: axis(null, false),
+          y: { ...axis('quarters a minute', true), grace: '10%' }
         }
       }
     });

@@ -9,6 +9,7 @@ import type { TaskWithSheet } from '$core/rehearsal/plan/sheets';
 import { eachOnce, visitContentOf, type Visit } from '$core/rehearsal/plan/visit';
 import { api } from '../api';
 import type { PracticeState } from '../shapes';
+import { Undo } from '../undo.svelte';
 import type { Outbox } from './outbox.svelte';
 
 interface Step {
@@ -25,8 +26,7 @@ export class Practice {
   fault = $state<string | null>(null);
   /** The day that it is here. */
   today = $state<Day>(dayOf(new Date()));
-  private done = $state.raw<Step[]>([]);
-  private undone = $state.raw<Step[]>([]);
+  private readonly steps = new Undo<Step>();
   readonly days = $derived.by(() => planDays(this.plan, this.visits, this.today));
   readonly tasks = $derived.by(() => new Map(this.plan.tasks.map((t) => [t.key, t])));
 
@@ -66,18 +66,17 @@ export class Practice {
   }
 
   get canUndo(): boolean {
-    return this.done.length > 0;
+    return this.steps.canUndo;
   }
 
   get canRedo(): boolean {
-    return this.undone.length > 0;
+    return this.steps.canRedo;
   }
 
   change(change: Partial<PlanContent>): void {
     const step = { before: this.plan, after: { ...this.plan, ...change } };
     if (isNothing(planChange(step.before, step.after))) return;
-    this.done = [...this.done, step];
-    this.undone = [];
+    this.steps.add(step);
     this.carry(step);
   }
 
@@ -127,19 +126,13 @@ export class Practice {
   }
 
   undo(): void {
-    const step = this.done.at(-1);
-    if (!step) return;
-    this.done = this.done.slice(0, -1);
-    this.undone = [...this.undone, step];
-    this.carry({ before: step.after, after: step.before });
+    const step = this.steps.back();
+    if (step) this.carry({ before: step.after, after: step.before });
   }
 
   redo(): void {
-    const step = this.undone.at(-1);
-    if (!step) return;
-    this.undone = this.undone.slice(0, -1);
-    this.done = [...this.done, step];
-    this.carry(step);
+    const step = this.steps.again();
+    if (step) this.carry(step);
   }
 
   /** Takes the change over, not the state: what came from elsewhere meanwhile stays. */

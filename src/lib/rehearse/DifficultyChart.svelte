@@ -1,16 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import {
-    BarController,
-    BarElement,
-    CategoryScale,
-    Chart,
-    LinearScale,
-    LineController,
-    LineElement,
-    PointElement,
-    Tooltip
-  } from 'chart.js';
+  import { axis, Chart, token } from '../charts';
   import { DIFFICULTY_PARTS, PART_WORDS, type BarDifficulty, type DifficultyPart, type HotSpot } from '$core/rehearsal/difficulty';
   import { SelectItem } from 'carbon-components-svelte';
   import Choice from '../controls/Choice.svelte';
@@ -23,13 +13,10 @@
   }
   const { workspace, difficulty, spots }: Props = $props();
 
-  Chart.register(BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
-
   let canvas: HTMLCanvasElement;
   let chart: Chart | null = null;
   let part = $state<DifficultyPart | ''>('');
 
-  const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
   const chosen = (k: number): boolean => k >= workspace.selection.from && k <= workspace.selection.to;
   const hot = (k: number): boolean => spots.some((s) => k >= s.from && k <= s.to);
   const colours = (): string[] => difficulty.map((_, k) => token(chosen(k) ? '--edition' : hot(k) ? '--tone-1' : '--tone-1-soft'));
@@ -65,14 +52,8 @@
           found[0] && workspace.selection.bar(found[0].index, (event.native as MouseEvent | null)?.shiftKey ?? false),
         plugins: { legend: { display: false }, tooltip: { callbacks: { afterBody: (items) => told(difficulty[items[0].dataIndex]) } } },
         scales: {
-          x: { ticks: { color: token('--muted'), maxRotation: 0, autoSkipPadding: 8 }, grid: { display: false } },
-          y: {
-            min: 0,
-            max: 1,
-            title: { display: true, text: 'how hard', color: token('--muted') },
-            ticks: { color: token('--muted'), stepSize: 0.5 },
-            grid: { color: token('--line') }
-          }
+          x: axis(null, false),
+          y: { ...axis('how hard', true), min: 0, max: 1 }
         }
       }
     });

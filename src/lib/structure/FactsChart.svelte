@@ -2,29 +2,15 @@
   import Figures from '$lib/controls/Figures.svelte';
   import Act from '$lib/controls/Act.svelte';
   import { onMount } from 'svelte';
-  import {
-    BarController,
-    BarElement,
-    CategoryScale,
-    Chart,
-    LinearScale,
-    LineController,
-    LineElement,
-    PointElement,
-    Tooltip
-  } from 'chart.js';
+  import { axis, Chart, token } from '../charts';
   import { barTable } from '$core/analysis/bar-table';
   import type { Workspace } from '../workspace/workspace.svelte';
 
   const { workspace }: { workspace: Workspace } = $props();
 
-  Chart.register(BarController, BarElement, CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
-
   let canvas: HTMLCanvasElement;
   let chart: Chart | null = null;
   const rows = $derived(workspace.score ? barTable(workspace.score, workspace.facts) : []);
-
-  const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
   function draw(): void {
     chart?.destroy();
@@ -59,24 +45,9 @@
           tooltip: { callbacks: { afterTitle: (items) => `${rows[items[0].dataIndex].key}, section ${rows[items[0].dataIndex].section}` } }
         },
         scales: {
-          x: {
-            title: { display: true, text: 'bar', color: token('--muted') },
-            ticks: { color: token('--muted') },
-            grid: { display: false }
-          },
-          y: {
-            beginAtZero: true,
-            title: { display: true, text: 'chord changes (bars)', color: token('--muted') },
-            ticks: { precision: 0, color: token('--muted') },
-            grid: { color: token('--line') }
-          },
-          density: {
-            position: 'right',
-            beginAtZero: true,
-            title: { display: true, text: 'notes a quarter (line)', color: token('--muted') },
-            ticks: { color: token('--muted') },
-            grid: { display: false }
-          }
+          x: axis('bar', false),
+          y: { ...axis('chord changes (bars)', true), beginAtZero: true, ticks: { color: token('--muted'), precision: 0 } },
+          density: { ...axis('notes a quarter (line)', false), position: 'right', beginAtZero: true }
         }
       }
     });

@@ -5,6 +5,7 @@
   import Field from '$lib/controls/Field.svelte';
   import PlayerForm from '$lib/players/PlayerForm.svelte';
   import { Players } from '$lib/players/players.svelte';
+  import { undoKey } from '$lib/undo.svelte';
 
   const { data } = $props();
 
@@ -16,20 +17,9 @@
     players.add(name.trim());
     name = '';
   }
-
-  function key(event: KeyboardEvent): void {
-    if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
-    // Inside a field the browser's own undo is what the user means.
-    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select')) return;
-    const letter = event.key.toLowerCase();
-    if (letter === 'z' && !event.shiftKey) players.undo();
-    else if ((letter === 'z' && event.shiftKey) || letter === 'y') players.redo();
-    else return;
-    event.preventDefault();
-  }
 </script>
 
-<svelte:window onkeydown={key} />
+<svelte:window onkeydown={(event) => undoKey(event, players)} />
 <svelte:head><title>Players · Nuvelo</title></svelte:head>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, and must do so from the keyboard) -->

@@ -4,13 +4,13 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
-import { isHttpError } from '@sveltejs/kit';
 import { newPlayer, type Player } from '../../../src/core/players/player.ts';
 import { valid } from '../../../src/lib/server/http.ts';
 import { openDatabase } from '../../../src/lib/server/db/open.ts';
 import { OWNER } from '../../../src/lib/server/owner.ts';
 import { playerContent } from '../../../src/lib/server/schemas.ts';
 import { Studio } from '../../../src/lib/server/studio.ts';
+import { refusedAs } from './refused.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvelo-players-'));
 const db = await openDatabase(undefined, folder);
@@ -20,15 +20,6 @@ after(() => {
 });
 const studio = new Studio(db, OWNER);
 
-const refusedAs = async (act: () => unknown): Promise<string> => {
-  try {
-    await act();
-  } catch (error) {
-    if (isHttpError(error)) return `${error.status} ${error.body.message}`;
-    throw error;
-  }
-  return 'taken';
-};
 const check = (change: object): Promise<string> => refusedAs(() => valid(playerContent, { ...newPlayer('Nora'), ...change }, 'The player'));
 
 test('a player is kept, changed under its key, taken away; another person has none of them', async () => {

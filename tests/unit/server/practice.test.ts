@@ -4,7 +4,6 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
-import { isHttpError } from '@sveltejs/kit';
 import { PDFDocument } from 'pdf-lib';
 import { addDays } from '../../../src/core/rehearsal/plan/day.ts';
 import { planDays } from '../../../src/core/rehearsal/plan/days.ts';
@@ -23,6 +22,7 @@ import { Studio } from '../../../src/lib/server/studio.ts';
 import { drillsIn } from '../rehearsal/made.ts';
 import { task, TODAY, visit } from '../rehearsal/plans.ts';
 import { demo } from '../helpers.ts';
+import { refusedAs } from './refused.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvelo-practice-'));
 const db = await openDatabase(undefined, folder);
@@ -31,16 +31,6 @@ after(() => {
   rmSync(folder, { recursive: true });
 });
 const { practice } = new Studio(db, OWNER);
-
-const refusedAs = async (act: () => unknown): Promise<string> => {
-  try {
-    await act();
-  } catch (error) {
-    if (isHttpError(error)) return `${error.status} ${error.body.message}`;
-    throw error;
-  }
-  return 'taken';
-};
 
 const PLAN: Plan = {
   ...newPlan('p', 'nora', 'Until the jury', TODAY, addDays(TODAY, 14)),

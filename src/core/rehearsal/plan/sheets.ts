@@ -1,6 +1,7 @@
 import { excerptDocument } from '../../edition/excerpt.ts';
 import { editionMusicXml } from '../../edition/musicxml.ts';
 import type { Reading } from '../../reading/reading.ts';
+import { escapeXml } from '../../score/musicxml/escape.ts';
 import { readMusicXml } from '../../score/musicxml/read.ts';
 import type { Score } from '../../score/model.ts';
 import type { Drill, DrillContext } from '../context.ts';
@@ -38,9 +39,9 @@ export function editedBars({ document, score, reading }: Edited, bars: { from: n
 export function partOf(document: string, id: string): string {
   const attribute = (tag: string): string | undefined => /\bid\s*=\s*["']([^"']*)["']/.exec(tag)?.[1];
   return document
-    .replace(/<score-part\b[^>]*>[\s\S]*?<\/score-part>/g, (text) => (attribute(text) === id ? text : ''))
+    .replace(/<score-part\s[^>]*>[\s\S]*?<\/score-part>/g, (text) => (attribute(text) === escapeXml(id) ? text : ''))
     .replace(/<part-group\b[^>]*?(?:\/>|>[\s\S]*?<\/part-group>)/g, '')
-    .replace(/<part\b[^>]*>[\s\S]*?<\/part>/g, (text) => (attribute(text) === id ? text : ''));
+    .replace(/<part\s[^>]*>[\s\S]*?<\/part>/g, (text) => (attribute(text) === escapeXml(id) ? text : ''));
 }
 
 /** What a plan begins with for a piece, with its notes. */

@@ -10,6 +10,7 @@
   import { saveFile } from '$lib/save-file';
   import { provideWorkspace } from '$lib/workspace/context';
   import { sentenceOf } from '$lib/workspace/latest';
+  import { undoKey } from '$lib/undo.svelte';
   import { Workspace } from '$lib/workspace/workspace.svelte';
 
   const { data, children } = $props();
@@ -63,21 +64,9 @@
       holder.current = null;
     };
   }
-
-  function key(event: KeyboardEvent): void {
-    const { current } = holder;
-    if (!current || !(event.ctrlKey || event.metaKey) || event.altKey) return;
-    // Inside a field the browser's own undo is what the user means.
-    if (event.target instanceof HTMLElement && event.target.closest('input:not([type=checkbox]), textarea, [contenteditable]')) return;
-    const letter = event.key.toLowerCase();
-    if (letter === 'z' && !event.shiftKey) current.log.undo();
-    else if ((letter === 'z' && event.shiftKey) || letter === 'y') current.log.redo();
-    else return;
-    event.preventDefault();
-  }
 </script>
 
-<svelte:window onkeydown={key} />
+<svelte:window onkeydown={(event) => holder.current && undoKey(event, holder.current.log)} />
 <svelte:head>
   <!-- Asked for while the page itself is still being read, the music first. -->
   <link

@@ -9,6 +9,7 @@
   import { usePractice } from '$lib/practice/context';
   import PlanForm from '$lib/practice/PlanForm.svelte';
   import Progress from '$lib/practice/Progress.svelte';
+  import { undoKey } from '$lib/undo.svelte';
   import TuneSets from '$lib/practice/TuneSets.svelte';
   import { inFull } from '$core/rehearsal/plan/day';
   import { OCCASIONS } from '$core/rehearsal/plan/plan';
@@ -31,20 +32,9 @@
   const outbox = $derived(held.current?.outbox ?? null);
   const plan = $derived(practice?.plan ?? data.state.plan);
   const player = $derived(data.players.find((p) => p.key === plan.player));
-
-  function key(event: KeyboardEvent): void {
-    if (!(event.ctrlKey || event.metaKey) || event.altKey || !practice) return;
-    // Inside a field the browser's own undo is what the user means.
-    if (event.target instanceof HTMLElement && event.target.closest('input:not([type=checkbox], [type=radio]), textarea, select')) return;
-    const letter = event.key.toLowerCase();
-    if (letter === 'z' && !event.shiftKey) practice.undo();
-    else if ((letter === 'z' && event.shiftKey) || letter === 'y') practice.redo();
-    else return;
-    event.preventDefault();
-  }
 </script>
 
-<svelte:window onkeydown={key} />
+<svelte:window onkeydown={(event) => practice && undoKey(event, practice)} />
 <svelte:head><title>{plan.title} · Nuvelo</title></svelte:head>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, and must do so from the keyboard) -->
