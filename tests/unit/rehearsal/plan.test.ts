@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { addDays, daysBetween, weekday } from '../../../src/core/rehearsal/plan/day.ts';
-import { mayBegin, planDays } from '../../../src/core/rehearsal/plan/days.ts';
+import { planDays } from '../../../src/core/rehearsal/plan/days.ts';
 import { moved } from '../../../src/core/rehearsal/plan/moves.ts';
 import { changedPlan, isNothing, planChange } from '../../../src/core/rehearsal/plan/change.ts';
 import { turnsOf } from '../../../src/core/rehearsal/plan/rounds.ts';
@@ -13,6 +13,8 @@ import { PRACTICE, PRACTICE_REASONS } from '../../../src/core/style/practice.ts'
 import { SOURCES } from '../../../src/core/style/bibliography.ts';
 import { plans, task, TODAY, visit } from './plans.ts';
 
+/** New things may come until three days before a performance, and to the last before a lesson. */
+const mayStillBegin = (plan: Plan, day: string): boolean => plan.occasion === 'lesson' || daysBetween(day, plan.date) >= 3;
 const isRun = (plan: Plan, key: string): boolean => ['run', 'slow-run'].includes(plan.tasks.find((t) => t.key === key)!.kind);
 
 test('a plan fits the minutes, keeps the days of rest, and ends before the date of a performance', () => {
@@ -38,8 +40,8 @@ test('nothing new in the last two days before a performance: slow run-throughs a
       const known = new Set(visits.map((v) => v.task));
       for (const d of days) {
         for (const i of d.items) {
-          if (!mayBegin(plan, d.day) && !isRun(plan, i.task)) assert.ok(known.has(i.task), `${i.task} is new on ${d.day}`);
-          if (i.why === 'run') assert.ok(mayBegin(plan, d.day), 'no quick run in the last two days');
+          if (!mayStillBegin(plan, d.day) && !isRun(plan, i.task)) assert.ok(known.has(i.task), `${i.task} is new on ${d.day}`);
+          if (i.why === 'run') assert.ok(mayStillBegin(plan, d.day), 'no quick run in the last two days');
           known.add(i.task);
         }
       }
@@ -55,7 +57,8 @@ test('all passages appear as long as there is room for a least visit to each, an
       const { days, left } = planDays(plan, visits, TODAY);
       const known = new Set(visits.map((v) => v.task));
       const fresh = plan.tasks.filter((t) => !isRun(plan, t.key) && !known.has(t.key));
-      const slots = days.filter((d) => d.kind === 'practice' && mayBegin(plan, d.day)).length * Math.floor(plan.minutes / PRACTICE.least);
+      const slots =
+        days.filter((d) => d.kind === 'practice' && mayStillBegin(plan, d.day)).length * Math.floor(plan.minutes / PRACTICE.least);
       const placed = new Set(days.flatMap((d) => d.items.map((i) => i.task)));
       if (slots >= fresh.length) for (const t of fresh) assert.ok(placed.has(t.key), `${t.key} has no day`);
       for (const t of fresh) assert.ok(placed.has(t.key) || left.some((l) => l.task === t.key), `${t.key} is nowhere`);
@@ -93,6 +96,31 @@ test('dragging to another day: it stands there, every promise holds, and nothing
     { numRuns: 300 }
   );
   assert.ok(carried > 50 && refused > 20, `${carried} carried out, ${refused} refused`);
+});
+
+test('where later days are full, all that is new begins early; a drag that would cost something its place is refused', () => {
+  const fresh = ['a', 'b', 'c', 'd', 'e', 'f'].map((k, n) => task(k, { bars: { from: 9 * n, to: 9 * n } }));
+  const known = [1, 2, 3].map((k) => task(`k${k}`, { minutes: 12, bars: { from: 90 + 9 * k, to: 90 + 9 * k } }));
+  const full: Plan = {
+    ...newPlan('p', null, 'x', TODAY, addDays(TODAY, 3)),
+    ...{ minutes: 12, rest: [], tasks: [...fresh, ...known] },
+    moves: [1, 2, 3].map((k) => ({ task: `k${k}`, from: TODAY, to: addDays(TODAY, k) }))
+  };
+  const seen = known.map((t, k) => visit(`v${k}`, { task: t.key, day: addDays(TODAY, -1) }));
+  const first = planDays(full, seen, TODAY).days[0].items.map((i) => i.task);
+  assert.deepEqual([...first].sort(), ['a', 'b', 'c', 'd', 'e', 'f']);
+  const two: Plan = {
+    ...full,
+    date: addDays(TODAY, 1),
+    minutes: 4,
+    tasks: fresh.slice(0, 4).map((t) => ({ ...t, minutes: 4 })),
+    moves: []
+  };
+  const there = planDays(two, [], TODAY).days[0].items[0].task;
+  assert.match(
+    moved(two, [], TODAY, there, TODAY, addDays(TODAY, 1)) as string,
+    /^Then there would be no room for \w: every visit takes 2 minutes/
+  );
 });
 
 test('a drag that goes on from another is one, and one that goes back is none', () => {

@@ -30,6 +30,17 @@ test('groups have as many notes as are set, and three where the beat is in three
 test('slurs grow from the size that is set to its double', () => {
   const words = set('slurs-grow', { slur: 4 }).directions.flatMap((d) => (d.kind === 'words' ? [d.text] : []));
   assert.deepEqual(words, ['each by itself', '4 in a slur', '8 in a slur']);
+  // Every slur is whole, whatever the size.
+  for (const slur of [2, 3, 4, 5, 6]) {
+    const score = set('slurs-grow', { slur });
+    assert.equal(struckIn(score) % (3 * 2 * slur), 0, `${slur}`);
+    const sizes = [slur, 2 * slur];
+    assert.equal(
+      score.slurs.length,
+      sizes.reduce((n, size) => n + struckIn(score) / 3 / size, 0),
+      `${slur}`
+    );
+  }
 });
 
 test('accents move through a group of the size that is set', () => {
