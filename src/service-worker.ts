@@ -55,6 +55,8 @@ async function newest(request: Request): Promise<Response> {
   const cache = await caches.open(CACHE);
   try {
     const response = await fetch(request);
+    // Who is signed out here has nothing kept here.
+    if (response.type === 'opaqueredirect' || response.status === 401) await caches.delete(CACHE);
     if (response.ok) await cache.put(request, response.clone());
     return response;
   } catch (error) {

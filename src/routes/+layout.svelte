@@ -46,6 +46,11 @@
     document.documentElement.dataset.theme = theme;
   });
 
+  /** Pages of practice that are kept for being without a connection go with who signs out. */
+  function forgetPages(): void {
+    void globalThis.caches?.keys().then((names) => names.filter((n) => n.startsWith('practice-')).map((n) => caches.delete(n)));
+  }
+
   function turn(): void {
     theme = theme === 'dark' ? 'light' : 'dark';
     keep('nuvelo-theme', theme);
@@ -75,7 +80,7 @@
         <strong>{page.data.piece.title}</strong> <span class="quiet">{page.data.piece.composer}</span>
       </p>{/if}
     <span class="right">
-      {#if page.data.signedIn}<form method="POST" action="/logout"><Act type="submit">Sign out</Act></form>{/if}
+      {#if page.data.signedIn}<form method="POST" action="/logout" onsubmit={forgetPages}><Act type="submit">Sign out</Act></form>{/if}
       {#if page.url.pathname !== '/login'}<Act onclick={() => (helping = true)} title="?">Help</Act>{/if}
       <Act onclick={turn}>{theme === 'dark' ? 'Light' : 'Dark'} page</Act>
     </span>
