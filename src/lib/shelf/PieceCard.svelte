@@ -97,9 +97,9 @@
   nav {
     display: flex;
     flex-wrap: wrap;
-    gap: 0.1rem 0.7rem;
-    padding: 0.4rem 1.1rem;
+    gap: 0.1rem 0.36rem;
+    padding: 0.4rem 0.5rem 0.4rem 1.1rem;
     border-top: 1px solid var(--line);
-    font-size: 0.88rem;
+    font-size: 0.8rem;
   }
 </style>

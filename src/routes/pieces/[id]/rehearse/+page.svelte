@@ -75,13 +75,23 @@
   }
 
   @media (max-width: 760px) {
+    /* What is practised comes before the page: a phone has room for one of them. */
     .room {
-      display: block;
+      display: flex;
+      flex-direction: column;
       overflow-y: auto;
     }
 
     .chart {
       height: 9rem;
+    }
+
+    .room > :global(*) {
+      flex-shrink: 0;
+    }
+
+    .page {
+      order: 1;
     }
   }
 </style>
