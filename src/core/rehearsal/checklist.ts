@@ -10,7 +10,7 @@ import { dynamicLevels } from '../reading/in-force.ts';
 import { listed } from '../sentences.ts';
 import { distinct } from '../distinct.ts';
 import { can } from '../style/instruments/instrument.ts';
-import { CHECKS, type CheckKind } from '../style/practice.ts';
+import { CHECKS, PRACTICE as P, type CheckKind } from '../style/practice.ts';
 import { DRILL_WEIGHTS as W } from '../style/drills.ts';
 import { height, lasts, topOf } from '../technique/player-line.ts';
 import type { Technique } from '../technique/technique.ts';
@@ -20,9 +20,6 @@ export interface DraftedSection {
   title: string;
   checks: { kind: CheckKind; text: string }[];
 }
-
-/** Bars that are named in one check at most: more are "throughout". */
-const MOST_BARS = 4;
 
 /** A checklist for each section of a part. Handbook 21.4. @param markings those of the reading */
 export function checklistOf(study: Study, t: Technique, part: number, markings: readonly Marking[]): DraftedSection[] {
@@ -60,7 +57,7 @@ function checksIn(
       [...bars].sort((a, b) => a - b),
       String
     );
-    return own.length > MOST_BARS ? `throughout (${own.length} bars)` : barList(score.measures, own);
+    return own.length > P.checkBars ? `throughout (${own.length} bars)` : barList(score.measures, own);
   };
   const notes = score.notes.filter((n) => n.part === part && inside(n.measure) && !n.rest && !n.grace);
   const editorial = markings.filter((m) => m.part === part && inside(measureAt(score, m.start).index));
@@ -83,7 +80,7 @@ function checksIn(
   if (touched.length) add('articulation', `every dot, line and accent is heard, ${where(touched)}`);
   const levels = dynamicLevels(score, markings).filter((l) => l.part === part && inside(measureAt(score, l.start).index));
   if (levels.length) {
-    const signs = distinct(levels, (l) => l.sign).slice(0, MOST_BARS);
+    const signs = distinct(levels, (l) => l.sign).slice(0, P.checkBars);
     const told = signs.length > 1 ? `${listed(signs.map((l) => l.sign))} are heard apart` : `${signs[0].sign} from its first note`;
     add('dynamics', `${told}, ${where(levels.map((l) => measureAt(score, l.start).index))}`);
   }
@@ -107,7 +104,7 @@ function checksIn(
     add(
       'character',
       distinct(character, (x) => x)
-        .slice(0, 2)
+        .slice(0, P.checkWords)
         .join('; ')
     );
   if (!found.length) add('rhythm', 'steady from the first bar to the last');

@@ -2,18 +2,14 @@ import { inSentences } from '../sentences.ts';
 import { PRACTICE } from '../style/practice.ts';
 import type { NewTask } from './plan/first-tasks.ts';
 import type { Plan, SetEntry, TuneSet } from './plan/plan.ts';
-import { midi } from '../score/pitch.ts';
 import type { Note, Score } from '../score/model.ts';
 import { inSigns } from '../analysis/words.ts';
-import { pitchName } from '../score/pitch.ts';
+import { midi, pitchName } from '../score/pitch.ts';
 import { plural } from '../survey/line.ts';
-
-/** Minutes of a tune of which no length is known, played once. [M] */
-const USUAL_MINUTES = 1;
 
 /** A set played through as a task: in its order, with what is otherwise the second time. */
 export function setTask(plan: Plan, set: TuneSet): NewTask {
-  const seconds = (t: SetEntry): number => (plan.pieces.find((p) => p.id === t.piece)?.seconds || 60 * USUAL_MINUTES) * t.times;
+  const seconds = (t: SetEntry): number => (plan.pieces.find((p) => p.id === t.piece)?.seconds || 60 * PRACTICE.tune) * t.times;
   const line = (t: SetEntry): string => {
     const times = t.times > 1 ? ` ${t.times} times${t.second ? `, the second: ${t.second}` : ''}` : '';
     return `${t.join ? `${t.join} ` : ''}${t.title}${times}`;

@@ -20,7 +20,7 @@ export const PRACTICE = {
   /** Share of the days after which run-throughs come, and every how many days. [M] */
   runsFrom: 0.5,
   runsEvery: 3,
-  /** Minutes at one passage before another comes: passages alternate. Carter & Grahn 2016 let three minutes alternate. */
+  /** Minutes at one passage before another comes: passages alternate. Carter & Grahn 2016 let three minutes alternate (from memory). */
   turn: 3,
   /** A passage comes back when so much of it is still known, as the spacing scheduler reckons. Its own usual value. */
   retention: 0.9,
@@ -29,9 +29,17 @@ export const PRACTICE = {
   apart: 2,
   /** Rating of a visit: from this share of misses among tries it was not known. [M] */
   missed: 0.5,
-  /** Hot spots and drills that a new plan begins with. [M] */
+  /** Hard places that a new plan begins with. [M] */
   firstSpots: 8,
-  firstDrills: 4
+  /** Seconds at a task below which nothing was done; minutes of a tune of which no length is known. [M] */
+  shortest: 5,
+  tune: 1,
+  /** From which share of a bar at the end of the range, and which load, it is loud and high work. [M] */
+  high: 0.5,
+  load: 0.5,
+  /** Bars that one check names: more are "throughout"; words of character that it repeats. [M] */
+  checkBars: 4,
+  checkWords: 2
 } as const;
 
 /** Steps of the ladder. Handbook 21.3, common practice. */

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
   import { SelectItem } from 'carbon-components-svelte';
+  import { FALLBACK_TEMPO } from '$core/performance/playable-score';
   import { CLICK_KINDS, CLICKS, type ClickKind } from '$core/performance/clicks';
   import { PLANNED } from '$core/rehearsal/plan/days';
   import { bestBefore, FELT, type Felt } from '$core/rehearsal/plan/visit';
@@ -25,11 +26,12 @@
   /** A session with one hand on the instrument: what is next, why, for how long; every act is one key or one tap. */
   const { practice, outbox }: { practice: Practice; outbox: Outbox } = $props();
 
+  /** Bars of a sheet that is short. */
   const SHORT = 6;
   const session = untrack(() => new Session(practice));
   const { task, turn, current } = $derived(session);
   const ladder = $derived(current.ladder);
-  const clicker = new Clicker(() => session.current.ladder?.at ?? 80);
+  const clicker = new Clicker(() => session.current.ladder?.at ?? FALLBACK_TEMPO);
   const worker = takeStudyWorker();
   const sound = new SheetSound(async (document) => {
     try {

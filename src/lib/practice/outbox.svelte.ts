@@ -32,20 +32,18 @@ export class Outbox {
   /** What was refused for good, in one sentence. */
   fault = $state<string | null>(null);
   private letters: Letter[] = [];
+  /** Letters that are in the browser's store: gone from there, another window has sent them. */
+  private readonly stored = new Set<string>();
   private sending = false;
   private wake: (() => void) | null = null;
   private readonly answers = new Map<string, (plan: Plan) => void>();
-  private readonly online = (): void => this.wake?.();
 
   constructor() {
     this.letters = waitingLetters();
     this.waiting = this.letters.length;
-    window.addEventListener('online', this.online);
+    for (const l of this.letters) this.stored.add(l.id);
+    window.addEventListener('online', () => this.wake?.());
     void this.send();
-  }
-
-  close(): void {
-    window.removeEventListener('online', this.online);
   }
 
   /** What is on its way to an address, or below it. */
@@ -59,7 +57,7 @@ export class Outbox {
     const letter: Letter = { id: `${Date.now().toString(36).padStart(9, '0')}-${nanoid(8)}`, method, address, body };
     this.letters.push(letter);
     this.waiting = this.letters.length;
-    keep(PREFIX + letter.id, JSON.stringify(letter));
+    if (keep(PREFIX + letter.id, JSON.stringify(letter))) this.stored.add(letter.id);
     if (answered) this.answers.set(letter.id, answered);
     void this.send();
   }
@@ -69,6 +67,11 @@ export class Outbox {
     this.sending = true;
     for (let tries = 0; this.letters.length;) {
       const [letter] = this.letters;
+      if (this.stored.has(letter.id) && kept(PREFIX + letter.id) === null) {
+        // Sent once more it would undo what came after it.
+        this.done(letter);
+        continue;
+      }
       try {
         const plan = await api.post(letter);
         if (plan) this.answers.get(letter.id)?.(plan);
@@ -94,7 +97,13 @@ export class Outbox {
   private done(letter: Letter): void {
     forget(PREFIX + letter.id);
     this.answers.delete(letter.id);
+    this.stored.delete(letter.id);
     this.letters = this.letters.filter((l) => l !== letter);
     this.waiting = this.letters.length;
   }
 }
+
+let shared: Outbox | null = null;
+
+/** The outbox of this window: one, so that nothing is sent by two. */
+export const sharedOutbox = (): Outbox => (shared ??= new Outbox());

@@ -5,7 +5,7 @@ import { api } from '../api';
 import type { TaskWish } from '../workspace/study-service';
 import { sentenceOf } from '../workspace/latest';
 import type { Workspace } from '../workspace/workspace.svelte';
-import { Outbox } from './outbox.svelte';
+import { sharedOutbox } from './outbox.svelte';
 import { Practice } from './practice.svelte';
 
 /** Days until the lesson of a plan that is begun by a task alone. */
@@ -18,13 +18,9 @@ export class PiecePractice {
   /** The plan that is open here. */
   open = $state.raw<Practice | null>(null);
   busy = $state(false);
-  readonly outbox = new Outbox();
+  readonly outbox = sharedOutbox();
 
   constructor(private readonly workspace: Workspace) {}
-
-  close(): void {
-    this.outbox.close();
-  }
 
   get pieceId(): number {
     return this.workspace.data.pieceId;
@@ -44,8 +40,10 @@ export class PiecePractice {
     try {
       const plans = await api.plans();
       this.plans ??= plans;
-      const [first] = this.own.filter((p) => p.player === this.workspace.reading.player?.key);
-      const wanted = first ?? this.own[0];
+      const { player } = this.workspace.reading;
+      const isTheirs = (p: Plan): boolean => player !== null && p.player === player.key;
+      const today = dayOf(new Date());
+      const wanted = this.own.find(isTheirs) ?? this.own[0] ?? plans.find((p) => isTheirs(p) && p.date >= today);
       if (wanted && !this.open) await this.choose(wanted.key);
     } catch (error) {
       this.workspace.notice = sentenceOf(error);
@@ -93,6 +91,8 @@ export class PiecePractice {
   /** Makes a task in one act: in the open plan, or in a new one until the next lesson. */
   async toTask(wish: TaskWish): Promise<Task | null> {
     await this.need();
+    // As long as the plans are not known, none is begun beside them.
+    if (!this.plans) return null;
     const made = await this.workspace.study.task(this.pieceId, wish);
     if (!made) return null;
     const practice = this.open ?? this.untilTheLesson();

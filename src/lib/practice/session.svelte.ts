@@ -4,7 +4,7 @@ import type { Day } from '$core/rehearsal/plan/day';
 import type { Task } from '$core/rehearsal/plan/plan';
 import { turnsOf, type Turn } from '$core/rehearsal/plan/rounds';
 import { bestBefore, type Felt } from '$core/rehearsal/plan/visit';
-import { CARE } from '$core/style/practice';
+import { CARE, PRACTICE } from '$core/style/practice';
 import { forget, keep, kept } from '../kept';
 import type { Practice } from './practice.svelte';
 
@@ -141,7 +141,8 @@ export class Session {
     this.tick();
     const { turn, current } = this;
     if (!turn) return;
-    if (pain || current.clean || current.missed || current.felt || current.words || current.seconds >= 5)
+    const said = current.felt || current.words || current.hard;
+    if (pain || current.clean || current.missed || said || current.seconds >= PRACTICE.shortest)
       this.practice.log({
         id: nanoid(),
         task: turn.task,

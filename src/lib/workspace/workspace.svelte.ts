@@ -130,7 +130,6 @@ export class Workspace {
   close(): void {
     this.player.close();
     this.sheets.close();
-    this.practice.close();
     this.worker.close();
     this.log.close();
   }

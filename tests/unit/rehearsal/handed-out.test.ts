@@ -15,7 +15,7 @@ const SONG = sample('BeetAnGeSample.xml');
 
 test('a sheet of a passage is the edition’s own text of its bars, for the part that is played, and a correct score', async () => {
   for (const part of [0, 1]) {
-    const document = editedBars(edited(SONG, { part }), { from: 2, to: 5 });
+    const document = editedBars(edited(SONG, { part }))({ from: 2, to: 5 });
     const sheet = readMusicXml(document);
     const { score } = open(SONG);
     assert.equal(sheet.parts.length, 1);
@@ -38,7 +38,7 @@ test('what the teacher marked stands on the sheet, what is marked for another pa
     { ...markingAt('text', 'sempre dolce', 8), id: 'a', part: 0 },
     { ...markingAt('text', 'not for the singer', 8), id: 'b', part: 1 }
   ];
-  const document = editedBars(edited(SONG, { markings }), null);
+  const document = editedBars(edited(SONG, { markings }))(null);
   assert.match(document, /sempre dolce/);
   assert.doesNotMatch(document, /not for the singer/);
 });

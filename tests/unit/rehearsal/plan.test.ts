@@ -6,7 +6,7 @@ import { planDays } from '../../../src/core/rehearsal/plan/days.ts';
 import { moved } from '../../../src/core/rehearsal/plan/moves.ts';
 import { changedPlan, isNothing, planChange } from '../../../src/core/rehearsal/plan/change.ts';
 import { turnsOf } from '../../../src/core/rehearsal/plan/rounds.ts';
-import { dueDay, interval, Spacing } from '../../../src/core/rehearsal/plan/spacing.ts';
+import { dueDay, lastDay, Spacing, type Card } from '../../../src/core/rehearsal/plan/spacing.ts';
 import { bestBefore, eachOnce, feltAt, taskDays } from '../../../src/core/rehearsal/plan/visit.ts';
 import { isPerformance, newPlan, type Plan } from '../../../src/core/rehearsal/plan/plan.ts';
 import { PRACTICE, PRACTICE_REASONS } from '../../../src/core/style/practice.ts';
@@ -15,6 +15,8 @@ import { plans, task, TODAY, visit } from './plans.ts';
 
 /** New things may come until three days before a performance, and to the last before a lesson. */
 const mayStillBegin = (plan: Plan, day: string): boolean => plan.occasion === 'lesson' || daysBetween(day, plan.date) >= 3;
+/** Days from the last visit until the next. */
+const interval = (card: Card): number => daysBetween(lastDay(card), dueDay(card));
 const isRun = (plan: Plan, key: string): boolean => ['run', 'slow-run'].includes(plan.tasks.find((t) => t.key === key)!.kind);
 
 test('a plan fits the minutes, keeps the days of rest, and ends before the date of a performance', () => {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addDays, daysBetween, type Day } from '../../../src/core/rehearsal/plan/day.ts';
+import { addDays, type Day } from '../../../src/core/rehearsal/plan/day.ts';
 import { newPlan, type Plan, type Task } from '../../../src/core/rehearsal/plan/plan.ts';
 import type { Visit } from '../../../src/core/rehearsal/plan/visit.ts';
 
@@ -76,5 +76,3 @@ export const plans: fc.Arbitrary<{ plan: Plan; visits: Visit[] }> = fc
       .filter((s) => s.task < passages.length)
       .map((s, k) => visit(`v${k}`, { task: `t${s.task}`, day: addDays(TODAY, -s.ago), missed: s.missed }))
   }));
-
-export const until = (plan: Plan): number => daysBetween(TODAY, plan.date);

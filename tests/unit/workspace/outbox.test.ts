@@ -81,6 +81,24 @@ test('a page that was closed leaves its letters to the next one, in their order'
   assert.equal(store.size, 0);
 });
 
+test('what another window has sent is not sent once more: it would undo what came after it', async () => {
+  answer = () => 0;
+  const first = new Outbox();
+  first.post('PATCH', '/plan', { minutes: 40 });
+  await idle();
+  answer = () => 204;
+  const second = new Outbox();
+  second.post('PATCH', '/plan', { minutes: 50 });
+  await idle();
+  for (const listen of online) listen();
+  await idle();
+  assert.deepEqual(
+    sent.map((s) => s.body),
+    [{ minutes: 40 }, { minutes: 50 }]
+  );
+  assert.equal(first.waiting, 0);
+});
+
 test('what is refused for good is told and holds nothing up; what passes is tried again', async () => {
   const outbox = new Outbox();
   answer = (_, address) => (address === '/wrong' ? 400 : 204);

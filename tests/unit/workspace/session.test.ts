@@ -76,6 +76,13 @@ test('a session goes from turn to turn, each left behind with its time, ladder a
   session.next();
   assert.ok(session.over);
   session.close();
+  // Words alone are kept, too.
+  const { practice: p2, logged: l2 } = practice([due('t0', 3)]);
+  const words = new Session(p2);
+  words.say({ hard: 'the leap' });
+  words.next();
+  assert.equal(l2[0].hard, 'the leap');
+  words.close();
 });
 
 test('a tap that was not meant is taken back; a page that is opened again goes on where it was', () => {

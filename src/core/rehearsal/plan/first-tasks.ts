@@ -16,7 +16,7 @@ const hardest = (difficulty: readonly BarDifficulty[], from: number, to: number)
 
 /** Loud or soft, high for long: for short portions. Handbook 21.6. */
 const isLoudHigh = (c: DrillContext, from: number, to: number): boolean =>
-  c.difficulty.slice(from, to + 1).some((b) => b.parts.extremes >= 0.5 && (b.parts.load >= 0.5 || b.parts['soft-high'] > 0));
+  c.difficulty.slice(from, to + 1).some((b) => b.parts.extremes >= W.high && (b.parts.load >= W.load || b.parts['soft-high'] > 0));
 
 /** A ladder for some bars: the harder, the slower it begins. */
 function ladderOf(c: DrillContext, difficulty: number): { start: number; goal: number } {

@@ -21,18 +21,21 @@ export interface Edited {
   reading: Reading;
 }
 
-/** The edition's own text of some bars, for the part that is played; all of it where no bars are named. */
-export function editedBars({ document, score, reading }: Edited, bars: { from: number; to: number } | null): string {
+/** Cuts bars out of a text; all of it where no bars are named. */
+type Cut = (bars: { from: number; to: number } | null) => string;
+
+/** The edition's own text, marked once, from which bars are cut for the part that is played: a player has the own part on the stand. */
+export function editedBars({ document, score, reading }: Edited): Cut {
   const marked = editionMusicXml(
     document,
     score,
     reading.markings.filter((m) => m.part === reading.part)
   );
   const edited = readMusicXml(marked);
-  const range = bars ?? { from: 0, to: score.measures.length - 1 };
-  const cut = excerptDocument(marked, edited, range);
-  // A player has the own part on the stand.
-  return edited.parts.length === 1 ? cut : partOf(cut, edited.parts[reading.part].id);
+  return (bars) => {
+    const cut = excerptDocument(marked, edited, bars ?? { from: 0, to: score.measures.length - 1 });
+    return edited.parts.length === 1 ? cut : partOf(cut, edited.parts[reading.part].id);
+  };
 }
 
 /** A document with one of its parts. */
@@ -45,8 +48,10 @@ export function partOf(document: string, id: string): string {
 }
 
 /** What a plan begins with for a piece, with its notes. */
-export const startOf = (c: DrillContext, edited: Edited, piece: PlanPiece): TaskWithSheet[] =>
-  firstTasks(c, piece).map((task) => ({ task, document: task.kind === 'listen' ? null : editedBars(edited, task.bars) }));
+export function startOf(c: DrillContext, edited: Edited, piece: PlanPiece): TaskWithSheet[] {
+  const cut = editedBars(edited);
+  return firstTasks(c, piece).map((task) => ({ task, document: task.kind === 'listen' ? null : cut(task.bars) }));
+}
 
 /** Some bars as a task. @param own what a marking, a question or a finding says; null for the passage itself */
 export function barsAsTask(
@@ -57,7 +62,7 @@ export function barsAsTask(
   own: { title: string; how: string } | null
 ): TaskWithSheet {
   const task = own ? ownTask(c, piece, bars.from, bars.to, own.title, own.how) : passageTask(c, piece, bars.from, bars.to);
-  return { task, document: editedBars(edited, bars) };
+  return { task, document: editedBars(edited)(bars) };
 }
 
 /** A drill as a task: its sheet is its own document. */

@@ -1,6 +1,6 @@
 import { createEmptyCard, fsrs, Rating, type Card, type FSRS, type Grade } from 'ts-fsrs';
 import { PRACTICE as W } from '../../style/practice.ts';
-import { daysBetween, type Day } from './day.ts';
+import type { Day } from './day.ts';
 import { feltAt, type Felt, type Visit } from './visit.ts';
 
 export type { Card };
@@ -47,6 +47,3 @@ export const dueDay = (card: Card): Day => new Date(card.due).toISOString().slic
 
 /** The day of its last visit. */
 export const lastDay = (card: Card): Day => new Date(card.last_review!).toISOString().slice(0, 10);
-
-/** Days from its last visit until it is due. */
-export const interval = (card: Card): number => daysBetween(lastDay(card), dueDay(card));

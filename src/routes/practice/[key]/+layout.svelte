@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { providePractice } from '$lib/practice/context';
-  import { Outbox } from '$lib/practice/outbox.svelte';
+  import { sharedOutbox, type Outbox } from '$lib/practice/outbox.svelte';
   import { Practice } from '$lib/practice/practice.svelte';
 
   const { data, children } = $props();
@@ -13,14 +13,13 @@
   $effect(() => {
     const { state } = data;
     return untrack(() => {
-      const outbox = new Outbox();
+      const outbox = sharedOutbox();
       const practice = new Practice(state, outbox);
       held.current = { practice, outbox };
       const look = () => document.visibilityState === 'visible' && void practice.refresh();
       document.addEventListener('visibilitychange', look);
       return () => {
         document.removeEventListener('visibilitychange', look);
-        outbox.close();
         held.current = null;
       };
     });

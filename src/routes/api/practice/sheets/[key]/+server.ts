@@ -1,4 +1,4 @@
-import { limitedBody, MOST_ACT_BYTES } from '$lib/server/http';
+import { limitedBody, MOST_FILE_BYTES } from '$lib/server/http';
 import { keyOf } from '$lib/server/params';
 import { musicXml } from '$lib/server/send-file';
 import type { RequestHandler } from './$types';
@@ -12,6 +12,6 @@ export const GET: RequestHandler = async ({ params, locals }) =>
 /** Keeps the notes of a task as a MusicXML document. */
 export const PUT: RequestHandler = async ({ params, request, locals }) => {
   const key = keyOf(params.key, WHAT);
-  await locals.studio.practice.keepSheet(key, new TextDecoder().decode(await limitedBody(request, MOST_ACT_BYTES)));
+  await locals.studio.practice.keepSheet(key, new TextDecoder().decode(await limitedBody(request, MOST_FILE_BYTES)));
   return new Response(null, { status: 204 });
 };
