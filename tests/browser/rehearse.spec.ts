@@ -193,6 +193,10 @@ test('an audition: what is asked for, a lot, one take, the sheet over the takes;
   await openRoom(page, 'Andantino', 'Rehearse');
   await visit(page, await beginPlan(page, 'The audition', 10, 'audition'));
   await page.getByRole('tab', { name: 'Audition' }).click();
+  // Nonsense is told in a sentence, and nothing is lost.
+  await page.getByLabel('quarter =').fill('quick');
+  await page.getByLabel('quarter =').press('Enter');
+  await expect(page.getByRole('alert')).toHaveText('“quick” is no tempo: write quarters a minute, as 88 or 88–96.');
   await page.getByLabel('quarter =').fill('88-96');
   await page.getByLabel('quarter =').press('Enter');
   await page.getByRole('button', { name: 'Suggest one from what is hardest' }).click();

@@ -56,7 +56,6 @@
     <Act onclick={() => (from = addDays(from, -7))}>Earlier</Act>
     <Act onclick={() => (from = monday(practice.today))}>This week</Act>
     <Act onclick={() => (from = addDays(from, 7))}>Later</Act>
-    {#if practice.fault}<span role="alert">{practice.fault}</span>{/if}
   </p>
   <div class="grid" role="list" aria-label="Days">
     {#each shown as day (day)}

@@ -74,6 +74,7 @@ export class Practice {
   }
 
   change(change: Partial<PlanContent>): void {
+    this.fault = null;
     const step = { before: this.plan, after: { ...this.plan, ...change } };
     if (isNothing(planChange(step.before, step.after))) return;
     this.steps.add(step);

@@ -55,6 +55,7 @@
   </header>
   {#if practice && outbox}
     {#if outbox.fault}<p role="alert">{outbox.fault}</p>{/if}
+    {#if practice.fault}<p role="alert">{practice.fault}</p>{/if}
     {#if plan.stopped}
       <p class="stopped" role="alert">
         {CARE.pain} Nothing is planned until it is well.
